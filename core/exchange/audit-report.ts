@@ -1,0 +1,126 @@
+/** An audit in the shapes of the command line's contract (`quill audit`): fields are added, never renamed. */
+import { canonicalOf, descriptionOf, robotsOf, titleOf, type PageFacts } from '../page/facts.ts'
+import { lineAndColumn, lineStarts } from '../page/places.ts'
+import type { Measured, Role } from '../measure/snippet.ts'
+import type { Severity } from '../rules/house-style.ts'
+import type { Mark, SiteMark } from '../rules/rule.ts'
+import { parseJson, typesOf } from '../structured-data/json.ts'
+import { writeTable } from './csv.ts'
+
+export interface ReportMark {
+  rule: string
+  severity: Severity
+  message: string
+  line: number | null
+  column: number | null
+  start: number | null
+  end: number | null
+  repair: boolean
+}
+export interface PageReport {
+  path: string
+  url: string
+  title: string | null
+  titlePx: number | null
+  description: string | null
+  descriptionPx: number | null
+  canonical: string | null
+  robots: string[]
+  lang: string | null
+  words: number
+  images: number
+  headings: object[]
+  structuredData: { types: string[]; line: number }[]
+  marks: ReportMark[]
+}
+export interface Report {
+  tool: 'keen-quill'
+  version: string
+  base: string
+  pages: PageReport[]
+  site: { marks: { rule: string; severity: Severity; message: string; pages: string[] }[] }
+  totals: { pages: number } & Record<Severity, number>
+  unread: { path: string; why: string }[]
+}
+
+const px = (measured: Measured | null) => (measured ? Math.round(measured.px * 100) / 100 : null)
+
+/** `measure` gives the measured title and description, as the audit's rules saw them. */
+export function pageReport(
+  page: PageFacts,
+  text: string,
+  marks: Mark[],
+  measured: (role: Role) => Measured | null,
+): PageReport {
+  const starts = lineStarts(text)
+  const at = (place: number | null) =>
+    place === null ? { line: null, column: null } : lineAndColumn(starts, place)
+  const title = titleOf(page)
+  const description = descriptionOf(page)
+  return {
+    path: page.path,
+    url: page.url,
+    title: title?.text ?? null,
+    titlePx: title ? (px(measured('title')) ?? 0) : null,
+    description: description?.content ?? null,
+    descriptionPx: description ? (px(measured('description')) ?? 0) : null,
+    canonical: canonicalOf(page)?.url ?? canonicalOf(page)?.href ?? null,
+    robots: robotsOf(page),
+    lang: page.lang,
+    words: page.main.words,
+    images: page.images.length,
+    headings: page.headings.map((h) => ({
+      level: h.level,
+      text: h.text,
+      landmark: h.landmark,
+      ...at(h.start),
+      start: h.start,
+      end: h.end,
+      ...(h.hidden ? { hidden: true } : {}),
+      ...(h.role ? { role: h.role } : {}),
+    })),
+    structuredData: page.data.map((block) => {
+      const json = parseJson(block.json)
+      return { types: json.ok ? typesOf(json.value) : [], line: at(block.start).line! }
+    }),
+    marks: marks.map((m) => ({
+      rule: m.rule,
+      severity: m.severity,
+      message: m.message,
+      ...at(m.start),
+      start: m.start,
+      end: m.end,
+      repair: m.repair !== null,
+    })),
+  }
+}
+
+export function totalsOf(
+  pages: { marks: { severity: Severity }[] }[],
+  siteMarks: { severity: Severity }[],
+): Report['totals'] {
+  const totals = { pages: pages.length, blocker: 0, flaw: 0, nit: 0 }
+  for (const page of pages) for (const mark of page.marks) totals[mark.severity]++
+  for (const mark of siteMarks) totals[mark.severity]++
+  return totals
+}
+
+export const siteMarkReport = (marks: SiteMark[]): Report['site']['marks'] =>
+  marks.map(({ rule, severity, message, pages }) => ({ rule, severity, message, pages }))
+
+/** The report as a sheet: one row a mark, marks on the site with every page they name. */
+export function reportCsv(report: Report): string {
+  const url = new Map(report.pages.map((p) => [p.path, p.url]))
+  return writeTable(
+    ['path', 'url', 'rule', 'severity', 'message', 'line', 'column'],
+    [
+      ...report.pages.flatMap((p) =>
+        p.marks.map((m) => [p.path, p.url, m.rule, m.severity, m.message, m.line, m.column]),
+      ),
+      ...report.site.marks.flatMap((m) =>
+        m.pages.map((path) => [path, url.get(path) ?? '', m.rule, m.severity, m.message, null, null]),
+      ),
+      ...report.unread.map((u) => [u.path, '', 'unread', '', u.why, null, null]),
+    ],
+  )
+}

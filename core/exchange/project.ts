@@ -1,0 +1,93 @@
+/**
+ * The project file: a site with all its work in one open ZIP. `project.json` holds the site, the decisions and the
+ * command log; `source/…` every file as it was taken in.
+ */
+import Joi from 'joi'
+import { decisionsSchema, type Decisions, type LogEntry } from './work.ts'
+import { openZip, writeZip } from './zip.ts'
+
+export interface Project {
+  site: { name: string; base: string; whole: boolean; takenIn: string }
+  /** By path; "" is the site as a whole. */
+  work: Record<string, Decisions>
+  log: LogEntry[]
+  files: Map<string, Uint8Array>
+}
+
+const FORMAT = 'keen-quill-project'
+const VERSION = 1
+
+const change = Joi.object({
+  path: Joi.string().allow(''),
+  key: Joi.string(),
+  before: Joi.any(),
+  after: Joi.any(),
+})
+const schema = Joi.object({
+  format: Joi.valid(FORMAT).required(),
+  version: Joi.valid(VERSION).required(),
+  site: Joi.object({
+    name: Joi.string().max(200).required(),
+    base: Joi.string()
+      .uri({ scheme: ['http', 'https'] })
+      .required(),
+    whole: Joi.boolean().required(),
+    takenIn: Joi.string().required(),
+  }).required(),
+  work: Joi.object().pattern(Joi.string().allow(''), decisionsSchema).required(),
+  log: Joi.array()
+    .items(
+      Joi.object({
+        at: Joi.string(),
+        label: Joi.string(),
+        changes: Joi.array().items(change),
+        undone: Joi.boolean(),
+      }),
+    )
+    .required(),
+})
+
+export function writeProject(project: Project): Uint8Array {
+  const { site, work, log, files } = project
+  const json = JSON.stringify({ format: FORMAT, version: VERSION, site, work, log }, null, 1)
+  return writeZip([
+    ['project.json', new TextEncoder().encode(json)],
+    ...[...files].map(([path, bytes]): [string, Uint8Array] => [`source/${path}`, bytes]),
+  ])
+}
+
+/** Whether an archive is a project file rather than a site. */
+export const isProject = (paths: string[]): boolean =>
+  paths.includes('project.json') && paths.some((p) => p.startsWith('source/'))
+
+export function readProject(bytes: Uint8Array): { ok: true; project: Project } | { ok: false; why: string } {
+  const opened = openZip(bytes)
+  if (!opened.ok) return opened
+  const { paths, read } = opened.zip
+  if (!paths.includes('project.json'))
+    return {
+      ok: false,
+      why: 'This archive holds no project.json: it is no project file. Take it in as a site instead.',
+    }
+  const { files, failed } = read(paths)
+  const own = files.get('project.json')
+  if (!own || failed.length > 0)
+    return {
+      ok: false,
+      why: `The project file is damaged: ${failed.map((f) => f.path).join(', ')} cannot be unpacked.`,
+    }
+  let json: unknown
+  try {
+    json = JSON.parse(new TextDecoder().decode(own))
+  } catch {
+    return { ok: false, why: 'The project file is damaged: its project.json is no JSON.' }
+  }
+  const { value, error } = schema.validate(json)
+  if (error) return { ok: false, why: `The project file cannot be read: ${error.message}.` }
+  files.delete('project.json')
+  const { site, work, log } = value as Omit<Project, 'files'>
+  const sources = new Map(
+    [...files].flatMap(([path, b]) => (path.startsWith('source/') ? [[path.slice(7), b] as const] : [])),
+  )
+  return { ok: true, project: { site, work, log, files: sources } }
+}

@@ -1,0 +1,121 @@
+/** What an editor decided, apart from the sources: the project file, the store and the command log all speak of it. */
+import Joi from 'joi'
+import { editSchema, targetKeyPattern, type Draft, type Edit } from '../page/draft.ts'
+import type { Keywords } from '../keywords/match.ts'
+import { houseStyleSchema } from '../rules/house-style.ts'
+
+/**
+ * Decisions by key. Of a page: `edit:<target>`, `keyword:primary`, `keyword:secondary`, `stet:<rule>|<target>`,
+ * `state`, `note`. Of the site as a whole (path ""): `style`, `base`, `name`. A key that is absent is undecided.
+ */
+export type Decisions = Readonly<Record<string, unknown>>
+
+export interface Stet {
+  fingerprint: string
+  reason: string
+  date: string
+}
+export type PageState = 'untouched' | 'drafted' | 'approved' | 'handed off'
+
+/** One step of the command log: what it was called, and every decision that it changed. */
+export interface LogEntry {
+  at: string
+  label: string
+  changes: { path: string; key: string; before: unknown; after: unknown }[]
+  undone: boolean
+}
+
+const text = (most: number) => Joi.string().allow('').max(most)
+export const decisionsSchema = Joi.object()
+  .pattern(Joi.string().max(300), Joi.any())
+  .custom((value: Record<string, unknown>, helpers) => {
+    for (const [key, decision] of Object.entries(value)) {
+      const schema = schemaFor(key)
+      if (!schema) return helpers.message({ custom: `“${key}” is no decision that is known` })
+      const { error } = schema.validate(decision)
+      if (error) return helpers.message({ custom: `“${key}”: ${error.message}` })
+    }
+    return value
+  })
+
+function schemaFor(key: string): Joi.Schema | null {
+  if (key.startsWith('edit:')) return targetKeyPattern.test(key.slice(5)) ? editSchema : null
+  if (key.startsWith('stet:'))
+    return Joi.object({ fingerprint: text(10_000), reason: text(1000), date: text(40) })
+  switch (key) {
+    case 'keyword:primary':
+      return text(200)
+    case 'keyword:secondary':
+      return Joi.array().items(text(200)).max(50)
+    case 'state':
+      return Joi.valid('drafted', 'approved', 'handed off')
+    case 'note':
+      return text(2000)
+    case 'style':
+      return houseStyleSchema
+    case 'base':
+      return text(2000)
+    case 'name':
+      return text(200)
+    default:
+      return null
+  }
+}
+
+/** The draft among a page's decisions. */
+export function draftOf(decisions: Decisions): Draft {
+  const draft: Record<string, Edit> = {}
+  for (const [key, value] of Object.entries(decisions))
+    if (key.startsWith('edit:')) draft[key.slice(5)] = value as Edit
+  return draft
+}
+
+export function keywordsOf(decisions: Decisions): Keywords | null {
+  const primary = decisions['keyword:primary'] as string | undefined
+  const secondary = decisions['keyword:secondary'] as string[] | undefined
+  return primary || secondary?.length ? { primary: primary ?? '', secondary: secondary ?? [] } : null
+}
+
+export function stateOf(decisions: Decisions): PageState {
+  const state = decisions.state as PageState | undefined
+  if (state === 'approved' || state === 'handed off') return state
+  return state === 'drafted' || Object.keys(decisions).some((k) => k.startsWith('edit:'))
+    ? 'drafted'
+    : 'untouched'
+}
+
+export const stetKey = (rule: string, target: string): string => `stet:${rule}|${target}`
+
+/**
+ * The changes that deciding `key` makes: the decision itself, and, for an edit of a page that was approved or handed
+ * off, that it is drafted again. `after` undefined takes the decision back.
+ */
+export function changesFor(
+  path: string,
+  decisions: Decisions,
+  key: string,
+  after: unknown,
+): LogEntry['changes'] {
+  const before = decisions[key]
+  if (JSON.stringify(before) === JSON.stringify(after)) return []
+  const changes: LogEntry['changes'] = [{ path, key, before, after }]
+  const state = stateOf(decisions)
+  if (key.startsWith('edit:') && (state === 'approved' || state === 'handed off'))
+    changes.push({ path, key: 'state', before: decisions.state, after: 'drafted' })
+  return changes
+}
+
+/** Decisions after a step, or, backwards, before it. */
+export function applyChanges(
+  decisions: Decisions,
+  changes: LogEntry['changes'],
+  backwards = false,
+): Decisions {
+  const next: Record<string, unknown> = { ...decisions }
+  for (const { key, before, after } of backwards ? [...changes].reverse() : changes) {
+    const value = backwards ? before : after
+    if (value === undefined || value === null) delete next[key]
+    else next[key] = value
+  }
+  return next
+}

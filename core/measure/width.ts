@@ -1,0 +1,203 @@
+/**
+ * Widths of text in pixels, as Chromium lays it out in the shipped Arimo (Arial metrics).
+ *
+ * A width is the sum of advance widths and kerning pairs, where kerning starts anew when the script changes
+ * (common characters belong to the script before them); Chromium rounds the whole up to 1/64 px.
+ * Source of the table: @fontsource/arimo, see scripts/generate-widths.ts. Checked in tests/reference/widths.spec.ts.
+ */
+import table from './widths.generated.json' with { type: 'json' }
+
+export type Weight = 'regular' | 'bold'
+
+/** px: width in CSS pixels. estimatedPx: how much of it comes from characters that the font does not cover. */
+export interface Width {
+  px: number
+  estimatedPx: number
+}
+
+const UNCOVERED = -1
+const UPEM = table.unitsPerEm
+
+const Script = { common: 0, latin: 1, greek: 2, cyrillic: 3, hebrew: 4, other: 5 } as const
+
+interface WeightTable {
+  advance: Int16Array
+  left: Uint16Array
+  right: Uint16Array
+  kern: Int16Array
+  columns: number
+}
+
+function expand(source: { advances: number[][]; kerning: number[][] }): WeightTable {
+  const advance = new Int16Array(65536).fill(UNCOVERED)
+  for (const [start, ...run] of source.advances) run.forEach((a, i) => (advance[start! + i] = a))
+  const left = new Uint16Array(65536)
+  const right = new Uint16Array(65536)
+  let columns = 1
+  for (const row of source.kerning)
+    for (let i = 1; i < row.length; i += 2) if (right[row[i]!] === 0) right[row[i]!] = columns++
+  const kern = new Int16Array((source.kerning.length + 1) * columns)
+  source.kerning.forEach((row, r) => {
+    left[row[0]!] = r + 1
+    for (let i = 1; i < row.length; i += 2) kern[(r + 1) * columns + right[row[i]!]!] = row[i + 1]!
+  })
+  return { advance, left, right, kern, columns }
+}
+
+const tables: Record<Weight, WeightTable> = { regular: expand(table.regular), bold: expand(table.bold) }
+
+const script = new Uint8Array(65536)
+for (const [start, ...run] of table.regular.advances)
+  for (let cp = start!; cp < start! + run.length; cp++) {
+    const c = String.fromCharCode(cp)
+    script[cp] = /\p{Script=Latin}/u.test(c)
+      ? Script.latin
+      : /\p{Script=Greek}/u.test(c)
+        ? Script.greek
+        : /\p{Script=Cyrillic}/u.test(c)
+          ? Script.cyrillic
+          : /\p{Script=Hebrew}/u.test(c)
+            ? Script.hebrew
+            : Script.common
+  }
+
+/** No width, and kerning looks through them: soft hyphen, ZWSP, ZWJ, LRM, RLM, word joiner, BOM, variation selectors. */
+function isTransparent(cp: number): boolean {
+  return (
+    cp === 0xad ||
+    cp === 0x200b ||
+    cp === 0x200d ||
+    cp === 0x200e ||
+    cp === 0x200f ||
+    (cp >= 0x2060 && cp <= 0x2064) ||
+    cp === 0xfeff ||
+    (cp >= 0xfe00 && cp <= 0xfe0f)
+  )
+}
+const ZWNJ = 0x200c
+const combining = /^\p{M}$/u
+const emoji = /^\p{Extended_Pictographic}|^\p{Regional_Indicator}/u
+
+/**
+ * The width in em of one grapheme that the font lacks. Source: found by experiment with Chromium's fall-back
+ * fonts (shared/measuring.md); such widths are estimates and are named so wherever they are shown.
+ */
+function estimateEm(grapheme: string): number {
+  const cp = grapheme.codePointAt(0)!
+  if (combining.test(String.fromCodePoint(cp))) return 0
+  if (emoji.test(grapheme) && cp >= 0x2600) return 1.248
+  if ((cp >= 0xac00 && cp <= 0xd7af) || (cp >= 0x1100 && cp <= 0x11ff)) return 0.92
+  if (cp >= 0xff61 && cp <= 0xff9f) return 0.5
+  if ((cp >= 0x2e80 && cp <= 0xa4cf) || (cp >= 0xf900 && cp <= 0xfaff) || (cp >= 0xff00 && cp <= 0xff60))
+    return 1
+  if (cp >= 0x20000 && cp <= 0x3ffff) return 1
+  if ((cp >= 0x600 && cp <= 0x77f) || (cp >= 0xfb50 && cp <= 0xfdff) || (cp >= 0xfe70 && cp <= 0xfefe))
+    return 0.461
+  if (cp >= 0xe00 && cp <= 0xe7f) return 0.521
+  if (cp >= 0x900 && cp <= 0x97f) return 0.483
+  if (cp >= 0x2190 && cp <= 0x2bff) return 0.86
+  return 0.6
+}
+
+/** As HTML shows it on one line and as it is measured: NFC, white space folded to single spaces, trimmed. */
+export function foldText(text: string): string {
+  return text
+    .normalize('NFC')
+    .replace(/[ \t\n\f\r]+/g, ' ')
+    .replace(/^ | $/g, '')
+}
+
+const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' })
+/** Characters of which each UTF-16 unit is one grapheme: Latin, Greek, Cyrillic, Hebrew letters, plain punctuation. */
+const simple =
+  /^[\x20-\x7e\xa0-\xac\xae-\u02ff\u0370-\u0482\u048a-\u0590\u05be\u05d0-\u05f2\u1e00-\u1fff\u2010-\u2027\u2030-\u205e\u20a0-\u20bf\u2116\u2122]*$/
+
+/** The text's user-perceived characters, in order. */
+export function graphemes(text: string): string[] {
+  if (simple.test(text)) return text.split('')
+  return Array.from(segmenter.segment(text), (s) => s.segment)
+}
+
+/** How many characters a person would count: grapheme clusters of the folded text. */
+export function countGraphemes(text: string): number {
+  const folded = foldText(text)
+  return simple.test(folded) ? folded.length : graphemes(folded).length
+}
+
+/** Up to the next 1/64 px, as Chromium's layout units do; the small allowance is for binary fractions. */
+export function ceil64(px: number): number {
+  return Math.ceil(px * 64 - 1e-6) / 64
+}
+
+/**
+ * Widths of every prefix that ends at a grapheme, in px before rounding: `edges[i]` is the width of the first i
+ * graphemes. `text` must be folded already.
+ */
+export interface Prefixes {
+  clusters: string[]
+  edges: Float64Array
+  estimatedPx: number
+}
+
+export function prefixWidths(text: string, size: number, weight: Weight = 'regular'): Prefixes {
+  const { advance, left, right, kern, columns } = tables[weight]
+  const clusters = graphemes(text)
+  const edges = new Float64Array(clusters.length + 1)
+  const scale = size / UPEM
+  let units = 0
+  let estimated = 0
+  let previous = 0
+  let current: number = Script.common
+  for (let i = 0; i < clusters.length; i++) {
+    const cluster = clusters[i]!
+    let uncovered = false
+    for (let k = 0; k < cluster.length; k++) {
+      const cp = cluster.charCodeAt(k)
+      if (isTransparent(cp)) continue
+      if (cp === ZWNJ) {
+        previous = 0
+        continue
+      }
+      const width = advance[cp]!
+      if (width === UNCOVERED) {
+        uncovered = true
+        break
+      }
+      const own = script[cp]!
+      if (own !== Script.common && own !== current) {
+        if (current !== Script.common) previous = 0
+        current = own
+      }
+      const row = left[previous]!
+      units += width + (row === 0 ? 0 : kern[row * columns + right[cp]!]!)
+      if (width > 0 || !combining.test(cluster[k]!)) previous = cp
+    }
+    if (uncovered) {
+      const em = estimateEm(cluster) * UPEM
+      units += em
+      estimated += em
+      previous = 0
+      current = Script.other
+    }
+    edges[i + 1] = units * scale
+  }
+  return { clusters, edges, estimatedPx: estimated * scale }
+}
+
+/** The width of a text on one line, in px at `size` px. White space is folded first; unknown glyphs are estimated. */
+export function textWidth(text: string, size: number, weight: Weight = 'regular'): Width {
+  const { edges, estimatedPx } = prefixWidths(foldText(text), size, weight)
+  return { px: ceil64(edges[edges.length - 1]!), estimatedPx }
+}
+
+/** Runs of different weight on one line: the sum of the runs, for there is no kerning across them. Runs keep their spaces. */
+export function runsWidth(runs: { text: string; weight: Weight }[], size: number): Width {
+  let px = 0
+  let estimatedPx = 0
+  for (const run of runs) {
+    const prefixes = prefixWidths(run.text.normalize('NFC'), size, run.weight)
+    px += ceil64(prefixes.edges[prefixes.edges.length - 1]!)
+    estimatedPx += prefixes.estimatedPx
+  }
+  return { px, estimatedPx }
+}

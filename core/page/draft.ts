@@ -1,0 +1,48 @@
+/**
+ * A draft: what the editor decided for one page, one edit for each target. A plain value that can be stored and sent.
+ *
+ * Keys: `title`, `meta:description`, `meta:robots`, `canonical`, `lang`, `charset`, and with the place of the
+ * element's start tag in the source's bytes `heading@812`, `jsonld@1200`, `title@90`, `meta:description@140`.
+ */
+import Joi from 'joi'
+
+export interface Edit {
+  /** The new text: of a title, a content, an address, a heading, a whole JSON-LD block. Plain text, unescaped. */
+  value?: string
+  /** A heading's new level, 1 to 6. */
+  level?: number
+  /** Start bytes of the adjacent headings that are joined to this one, each becoming a span in it. */
+  merge?: number[]
+  /** Takes the element out. */
+  remove?: true
+}
+export type TargetKey = string
+export type Draft = Readonly<Record<TargetKey, Edit>>
+
+/** What a person may type into one field: long enough for any title, short enough not to be a whole page. */
+const LONGEST_VALUE = 200_000
+
+export const editSchema = Joi.object<Edit>({
+  value: Joi.string().allow('').max(LONGEST_VALUE),
+  level: Joi.number().integer().min(1).max(6),
+  merge: Joi.array().items(Joi.number().integer().min(0)).max(50),
+  remove: Joi.valid(true),
+}).min(1)
+
+export const targetKeyPattern =
+  /^(?:title(?:@\d+)?|meta:[a-z0-9:._-]+(?:@\d+)?|canonical(?:@\d+)?|lang|charset|heading@\d+|jsonld@\d+)$/
+
+export const draftSchema = Joi.object<Draft>().pattern(targetKeyPattern, editSchema)
+
+/** A key's kind, name and byte: `meta:description@140` → meta, description, 140. */
+export function parseKey(key: TargetKey): { kind: string; name: string; at: number | null } {
+  const [, kind, name, at] = /^([a-z]+)(?::([^@]+))?(?:@(\d+))?$/.exec(key) ?? []
+  return { kind: kind ?? '', name: name ?? '', at: at === undefined ? null : Number(at) }
+}
+
+/** A draft with further edits: those for the same target are merged, part by part. */
+export function withEdits(draft: Draft, edits: Draft): Draft {
+  const next: Record<TargetKey, Edit> = { ...draft }
+  for (const [key, edit] of Object.entries(edits)) next[key] = { ...next[key], ...edit }
+  return next
+}

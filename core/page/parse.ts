@@ -1,0 +1,144 @@
+/**
+ * One parse of a page by parse5, with the places of tags: start offsets at a small cost, where parse5's own location
+ * info more than doubles the time. It hooks methods of parse5 that its types call private: the version is pinned in
+ * package.json, and parse.test.ts compares every place with parse5's own location info.
+ */
+import { Parser, Token, type DefaultTreeAdapterTypes } from 'parse5'
+
+export type Element = DefaultTreeAdapterTypes.Element & { place?: TagPlace }
+export type Node = DefaultTreeAdapterTypes.Node
+export type Document = DefaultTreeAdapterTypes.Document
+
+/** A start tag from `start` to `startEnd`; the element's own end tag, where it has one, from `endStart` to `end`. UTF-16 units. */
+export interface TagPlace {
+  start: number
+  startEnd: number
+  endStart: number | null
+  end: number | null
+}
+
+export interface ParseError {
+  code: string
+  at: number
+}
+export interface CommentPlace {
+  text: string
+  start: number
+  end: number
+}
+
+export interface Parsed {
+  document: Document
+  comments: CommentPlace[]
+  errors: ParseError[]
+}
+
+/** More parse errors than this on one page are counted as this many: an editor needs the first. */
+const MOST_ERRORS = 200
+
+interface Location {
+  startLine: number
+  startCol: number
+  startOffset: number
+  endLine: number
+  endCol: number
+  endOffset: number
+}
+interface TagToken {
+  type: number
+  tagName: string
+  location: Location | null
+  data: string
+}
+/** What is used of parse5's tokenizer and parser beyond their public types. */
+interface Internals {
+  tokenizer: {
+    preprocessor: { offset: number }
+    currentToken: TagToken
+    currentLocation: null
+    _createStartTagToken(): void
+    _createEndTagToken(): void
+    _createCommentToken(offset: number): void
+    write(html: string, last: boolean): void
+  }
+  options: { sourceCodeLocationInfo: boolean }
+  currentToken: TagToken | null
+  onParseError: ((error: { code: string; startOffset: number }) => void) | null
+  onComment(token: TagToken): void
+  onItemPop(node: Element, isTop: boolean): void
+  _attachElementToTree(element: Element, location: Location | null, insertion: unknown): void
+}
+const { END_TAG } = Token.TokenType
+
+const placeAt = (offset: number): Location => ({
+  startLine: 0,
+  startCol: 0,
+  startOffset: offset,
+  endLine: 0,
+  endCol: 0,
+  endOffset: offset,
+})
+
+/** Parses a whole document, scripting on, as a browser does. Never throws on any text; work grows linearly with it. */
+export function parsePage(text: string): Parsed {
+  const errors: ParseError[] = []
+  const comments: CommentPlace[] = []
+  const parser = new Parser({ onParseError: () => {} }) as unknown as Internals & { document: Document }
+  const { tokenizer } = parser
+  const proto = {
+    start: tokenizer._createStartTagToken,
+    end: tokenizer._createEndTagToken,
+    comment: tokenizer._createCommentToken,
+    onComment: parser.onComment,
+    onItemPop: parser.onItemPop,
+    attach: parser._attachElementToTree,
+  }
+  // Asking for parse errors switches location info on, which is what costs: it is put back before the first byte.
+  parser.options.sourceCodeLocationInfo = false
+  tokenizer.currentLocation = null
+  parser.onParseError = ({ code, startOffset }) => {
+    if (errors.length < MOST_ERRORS)
+      errors.push({ code, at: Math.max(0, startOffset >= 0 ? startOffset : tokenizer.preprocessor.offset) })
+  }
+  tokenizer._createStartTagToken = function () {
+    proto.start.call(this)
+    this.currentToken.location = placeAt(this.preprocessor.offset - 1)
+  }
+  tokenizer._createEndTagToken = function () {
+    proto.end.call(this)
+    this.currentToken.location = placeAt(this.preprocessor.offset - 2)
+  }
+  tokenizer._createCommentToken = function (offset) {
+    proto.comment.call(this, offset)
+    this.currentToken.location = placeAt(this.preprocessor.offset - offset)
+  }
+  parser.onComment = function (token) {
+    if (token.location)
+      comments.push({ text: token.data, start: token.location.startOffset, end: token.location.endOffset })
+    proto.onComment.call(this, token)
+  }
+  parser._attachElementToTree = function (element, location, insertion) {
+    if (location)
+      element.place = { start: location.startOffset, startEnd: location.endOffset, endStart: null, end: null }
+    proto.attach.call(this, element, location, insertion)
+  }
+  parser.onItemPop = function (node, isTop) {
+    const token = this.currentToken
+    if (node.place && token?.type === END_TAG && token.tagName === node.tagName && token.location) {
+      node.place.endStart = token.location.startOffset
+      node.place.end = token.location.endOffset
+    }
+    proto.onItemPop.call(this, node, isTop)
+  }
+  tokenizer.write(text, true)
+  return { document: parser.document, comments, errors }
+}
+
+/** The value of an attribute, or null. Names are in lower case. */
+export function attribute(element: Element, name: string): string | null {
+  for (const a of element.attrs) if (a.name === name) return a.value
+  return null
+}
+
+export const isElement = (node: Node): node is Element => 'tagName' in node
+export const HTML = 'http://www.w3.org/1999/xhtml'

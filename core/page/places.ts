@@ -1,0 +1,76 @@
+/** From places in the decoded text (UTF-16 units) to places in the bytes, and to lines and columns. */
+import type { Source } from './source.ts'
+
+/** UTF-16 units that each UTF-8 sequence gives, walked by the decoder's own rule for malformed bytes (one U+FFFD a maximal part). */
+function utf8Step(bytes: Uint8Array, i: number): { length: number; units: number } {
+  const lead = bytes[i]!
+  if (lead < 0x80) return { length: 1, units: 1 }
+  let need = 0
+  let low = 0x80
+  let high = 0xbf
+  if (lead >= 0xc2 && lead <= 0xdf) need = 1
+  else if (lead >= 0xe0 && lead <= 0xef) {
+    need = 2
+    if (lead === 0xe0) low = 0xa0
+    if (lead === 0xed) high = 0x9f
+  } else if (lead >= 0xf0 && lead <= 0xf4) {
+    need = 3
+    if (lead === 0xf0) low = 0x90
+    if (lead === 0xf4) high = 0x8f
+  } else return { length: 1, units: 1 }
+  let length = 1
+  while (length <= need) {
+    const next = bytes[i + length]
+    if (next === undefined || next < low || next > high) return { length, units: 1 }
+    low = 0x80
+    high = 0xbf
+    length++
+  }
+  return { length, units: need === 3 ? 2 : 1 }
+}
+
+const isSingleByte = (encoding: string) => /^(windows-|iso-8859|koi8|macintosh|ibm866|x-mac)/.test(encoding)
+
+/** Byte places of ascending places in the text. */
+export function toBytePlaces(source: Source, places: number[]): number[] {
+  const { bytes, encoding, bom } = source
+  if (isSingleByte(encoding)) return places.map((p) => p + bom)
+  if (encoding.startsWith('utf-16')) return places.map((p) => p * 2 + bom)
+  const out: number[] = []
+  let i = bom
+  let units = 0
+  const decoder = encoding === 'utf-8' ? null : new TextDecoder(encoding, { ignoreBOM: true })
+  for (const place of places) {
+    while (units < place && i < bytes.length) {
+      if (decoder) {
+        units += decoder.decode(bytes.subarray(i, i + 1), { stream: true }).length
+        i++
+      } else {
+        const step = utf8Step(bytes, i)
+        i += step.length
+        units += step.units
+      }
+    }
+    out.push(i)
+  }
+  return out
+}
+
+/** Starts of lines in UTF-16 units; CRLF is one line end, a lone CR one too. */
+export function lineStarts(text: string): number[] {
+  const starts = [0]
+  for (const end of text.matchAll(/\r\n|\r|\n/g)) starts.push(end.index + end[0].length)
+  return starts
+}
+
+/** Line and column, both from 1, columns in UTF-16 units. */
+export function lineAndColumn(starts: number[], place: number): { line: number; column: number } {
+  let low = 0
+  let high = starts.length - 1
+  while (low < high) {
+    const middle = (low + high + 1) >> 1
+    if (starts[middle]! <= place) low = middle
+    else high = middle - 1
+  }
+  return { line: low + 1, column: place - starts[low]! + 1 }
+}

@@ -1,0 +1,351 @@
+/**
+ * source + draft → proof: the source with just the edited bytes changed. Nothing is serialised anew, so every byte
+ * outside an edit is as it was, whatever the encoding, the line ends and the quoting.
+ */
+import type { Draft, Edit, TargetKey } from './draft.ts'
+import { parseKey } from './draft.ts'
+import { encode } from './encoding.ts'
+import { headingSplices } from './heading-edits.ts'
+import { locate, type Located, type Locations } from './locate.ts'
+import { attribute } from './parse.ts'
+import { fold } from './read-page.ts'
+import { sourceOf, whyUnpatchable, type Source } from './source.ts'
+
+/** One replacement in the view: `[start, end)` becomes `text`; `as` says how a character is written that the encoding lacks. */
+export interface Splice {
+  start: number
+  end: number
+  text: string
+  as?: 'markup' | 'json'
+}
+export type Splices = Splice[] | { why: string }
+
+/** What an edit changed: bytes `[from, to)` of the source stand as `[at, until)` in the proof. */
+export interface Change {
+  key: TargetKey
+  from: number
+  to: number
+  at: number
+  until: number
+}
+
+export interface Proof {
+  source: Source
+  changes: Change[]
+  /** Edits that could not be applied, with the reason; the others stand. */
+  refused: { key: TargetKey; why: string }[]
+}
+
+const escapeText = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;')
+const clean = (text: string) => fold(text.replaceAll('\0', ''))
+export const escapeAttribute = (value: string, quote: '"' | "'") =>
+  value.replace(/&/g, '&amp;').replaceAll(quote, quote === '"' ? '&quot;' : '&#39;')
+
+/** Text for an element's content: folded, escaped. */
+export const contentText = (value: string) => escapeText(clean(value))
+
+/** Sets one attribute, keeping the quoting that is there; an unquoted value is quoted, a missing attribute added at the tag's end. */
+export function setAttribute(view: string, element: Located, name: string, value: string): Splice {
+  const location = element.sourceCodeLocation!
+  const startTag = location.startTag ?? location
+  const attrs = location.attrs ?? {}
+  const own = attrs[name]
+  if (!own) {
+    const ends = Object.values(attrs).map((a) => a.endOffset)
+    const at = ends.length > 0 ? Math.max(...ends) : startTag.startOffset + 1 + element.tagName.length
+    return { start: at, end: at, text: ` ${name}="${escapeAttribute(value, '"')}"` }
+  }
+  const written = view.slice(own.startOffset, own.endOffset)
+  const [lead, quote] = /^[^=]*=\s*(["']?)/.exec(written) ?? []
+  if (lead === undefined)
+    return { start: own.endOffset, end: own.endOffset, text: `="${escapeAttribute(value, '"')}"` }
+  const start = own.startOffset + lead.length
+  if (quote === '"' || quote === "'")
+    return { start, end: own.endOffset - 1, text: escapeAttribute(value, quote) }
+  return { start, end: own.endOffset, text: `"${escapeAttribute(value, '"')}"` }
+}
+
+/** Takes an element out, with its line where it has one to itself. */
+export function removal(view: string, element: Located): Splices {
+  const { startOffset, endOffset } = element.sourceCodeLocation!
+  let start = startOffset
+  let end = endOffset
+  while (start > 0 && (view[start - 1] === ' ' || view[start - 1] === '\t')) start--
+  const after = /^[ \t]*(\r\n|\r|\n)/.exec(view.slice(end, end + 200))
+  const atLineStart = start === 0 || view[start - 1] === '\n' || view[start - 1] === '\r'
+  if (after && atLineStart) end += after[0].length
+  else start = startOffset
+  return [{ start, end, text: '' }]
+}
+
+/** Where something new goes into the head, also when `<head>` or `<html>` is implied; `lead` and `tail` keep the lines. */
+function headInsertion({ view, html, head, doctypeEnd, eol }: Locations): {
+  at: number
+  lead: string
+  tail: string
+} {
+  const headAt = head?.sourceCodeLocation
+  const endTag = headAt?.endTag?.startOffset
+  const children = (head?.childNodes ?? []).flatMap((n) =>
+    'tagName' in n && n.sourceCodeLocation ? [n] : [],
+  )
+  const closed = children.filter((n) => {
+    const { startOffset, endTag: own } = (n as Located).sourceCodeLocation!
+    const isVoid = /^(?:meta|link|base|basefont|bgsound)$/.test((n as Located).tagName)
+    return (isVoid || own !== undefined) && (endTag === undefined || startOffset < endTag)
+  }) as Located[]
+  const last = closed.length === children.length || endTag !== undefined ? closed.at(-1) : undefined
+  if (last) {
+    const { startOffset, endOffset } = last.sourceCodeLocation!
+    const indent = /(?:^|[\r\n])([ \t]*)$/.exec(view.slice(Math.max(0, startOffset - 200), startOffset))?.[1]
+    return { at: endOffset, lead: indent === undefined ? '' : eol + indent, tail: '' }
+  }
+  if (
+    endTag !== undefined &&
+    view.slice(endTag, endTag + 6).toLowerCase() === '</head' &&
+    children.length === 0
+  )
+    return { at: endTag, lead: '', tail: eol }
+  const htmlAt = html?.sourceCodeLocation
+  const at = headAt?.startTag?.endOffset ?? htmlAt?.startTag?.endOffset ?? doctypeEnd
+  return at === 0 ? { at, lead: '', tail: eol } : { at, lead: eol, tail: '' }
+}
+
+const insertInHead = (places: Locations, markup: string): Splices => {
+  const { at, lead, tail } = headInsertion(places)
+  return [{ start: at, end: at, text: lead + markup + tail }]
+}
+
+function titleSplices(places: Locations, element: Located | undefined, edit: Edit): Splices {
+  if (edit.remove) return element ? removal(places.view, element) : []
+  const value = edit.value ?? ''
+  if (!element) return insertInHead(places, `<title>${contentText(value)}</title>`)
+  const { startTag, endTag } = element.sourceCodeLocation!
+  if (!endTag) return { why: 'The title is never closed in the source. Close it there first: </title>.' }
+  return [{ start: startTag!.endOffset, end: endTag.startOffset, text: contentText(value) }]
+}
+
+function metaSplices(places: Locations, element: Located | undefined, name: string, edit: Edit): Splices {
+  if (edit.remove) return element ? removal(places.view, element) : []
+  const value = clean(edit.value ?? '')
+  if (!element) return insertInHead(places, `<meta name="${name}" content="${escapeAttribute(value, '"')}">`)
+  return [setAttribute(places.view, element, 'content', value)]
+}
+
+function canonicalSplices(places: Locations, element: Located | undefined, edit: Edit): Splices {
+  if (edit.remove) return element ? removal(places.view, element) : []
+  const value = clean(edit.value ?? '')
+  if (!element) return insertInHead(places, `<link rel="canonical" href="${escapeAttribute(value, '"')}">`)
+  return [setAttribute(places.view, element, 'href', value)]
+}
+
+function langSplices(places: Locations, edit: Edit): Splices {
+  const value = clean(edit.value ?? '')
+  if (places.html?.sourceCodeLocation?.startTag)
+    return [setAttribute(places.view, places.html, 'lang', value)]
+  const at = places.doctypeEnd
+  return [
+    {
+      start: at,
+      end: at,
+      text: `${at === 0 ? '' : places.eol}<html lang="${escapeAttribute(value, '"')}">${at === 0 ? places.eol : ''}`,
+    },
+  ]
+}
+
+function charsetSplices(places: Locations): Splices {
+  const headStart = places.head?.sourceCodeLocation?.startTag?.endOffset
+  const at = headStart ?? places.html?.sourceCodeLocation?.startTag?.endOffset ?? places.doctypeEnd
+  const text = '<meta charset="utf-8">'
+  return [{ start: at, end: at, text: at === 0 ? text + places.eol : places.eol + text }]
+}
+
+function jsonSplices(element: Located, edit: Edit): Splices {
+  if (edit.value === undefined) return []
+  const { startTag, endTag } = element.sourceCodeLocation!
+  if (!endTag || !startTag)
+    return { why: 'The script element is never closed in the source. Close it there first.' }
+  const safe = edit.value
+    .replace(/<(?=\/script|!--)/gi, '\\u003c')
+    .replace(/\u2028/g, '\\u2028')
+    .replace(/\u2029/g, '\\u2029')
+  return [{ start: startTag.endOffset, end: endTag.startOffset, text: safe, as: 'json' }]
+}
+
+/** What the target holds now, so that an edit which changes nothing touches nothing; null where that cannot be told. */
+function present(
+  source: Source,
+  places: Locations,
+  element: Located,
+  attributeName: string | null,
+): string | null {
+  const raw = attributeName
+    ? attribute(element, attributeName)
+    : element.childNodes.map((n) => ('value' in n ? n.value : '')).join('')
+  if (raw === null) return null
+  if (places.unit === 2) return fold(raw)
+  return /[\x80-\uffff]/.test(raw) ? fold(redecode(raw, source)) : fold(raw)
+}
+
+/** Text of the byte view, with references decoded already, into the page's encoding; what was a reference stays. */
+function redecode(raw: string, source: Source): string {
+  return raw.replace(
+    /[\x80-\xff]+/g,
+    (run) =>
+      sourceOf(
+        Uint8Array.from(run, (c) => c.charCodeAt(0)),
+        source.encoding,
+        source.encodingBy,
+        0,
+      ).text,
+  )
+}
+
+function splicesFor(source: Source, places: Locations, key: TargetKey, edit: Edit): Splices {
+  const { kind, name, at } = parseKey(key)
+  const view = at === null ? null : (at - places.bom) / places.unit
+  const addressed = view === null ? undefined : places.byStart.get(view)
+  if (at !== null && !addressed) return { why: 'The place it is about is no longer in the source.' }
+  const unchanged = (element: Located | undefined, attr: string | null) =>
+    element &&
+    !edit.remove &&
+    edit.value !== undefined &&
+    present(source, places, element, attr) === clean(edit.value)
+  switch (kind) {
+    case 'title': {
+      const element = addressed ?? places.titles[0]
+      return unchanged(element, null) ? [] : titleSplices(places, element, edit)
+    }
+    case 'meta': {
+      const named = (m: Located) =>
+        (attribute(m, 'name') ?? attribute(m, 'property') ?? '').trim().toLowerCase() === name
+      const element = addressed ?? places.metas.find(named)
+      return unchanged(element, 'content') ? [] : metaSplices(places, element, name, edit)
+    }
+    case 'canonical': {
+      const element = addressed ?? places.canonicals[0]
+      return unchanged(element, 'href') ? [] : canonicalSplices(places, element, edit)
+    }
+    case 'lang':
+      return langSplices(places, edit)
+    case 'charset':
+      return charsetSplices(places)
+    case 'heading':
+      return headingSplices(source, places, addressed!, edit)
+    case 'jsonld':
+      return jsonSplices(addressed!, edit)
+    default:
+      return { why: `No such target: ${key}.` }
+  }
+}
+
+const missing = {
+  markup: (c: string) => `&#${c.codePointAt(0)};`,
+  json: (c: string) =>
+    Array.from({ length: c.length }, (_, i) => `\\u${c.charCodeAt(i).toString(16).padStart(4, '0')}`).join(
+      '',
+    ),
+}
+
+interface ByteSplice {
+  key: TargetKey
+  from: number
+  to: number
+  bytes: Uint8Array
+}
+
+function toBytes(source: Source, places: Locations, key: TargetKey, splice: Splice): ByteSplice {
+  let from = places.bom + splice.start * places.unit
+  let to = places.bom + splice.end * places.unit
+  let bytes = encode(splice.text, source.encoding, missing[splice.as ?? 'markup'])
+  let same = 0
+  while (same < bytes.length && from + same < to && bytes[same] === source.bytes[from + same]) same++
+  from += same
+  bytes = bytes.subarray(same)
+  let tail = 0
+  while (
+    tail < bytes.length &&
+    to - tail > from &&
+    bytes[bytes.length - 1 - tail] === source.bytes[to - 1 - tail]
+  )
+    tail++
+  to -= tail
+  return { key, from, to, bytes: bytes.subarray(0, bytes.length - tail) }
+}
+
+/**
+ * Applies a draft. An edit that would change nothing touches nothing; one that cannot be applied, or that overlaps
+ * another, is refused with a reason and the others stand. `applyDraft(source, {})` is the source itself.
+ */
+export function applyDraft(source: Source, draft: Draft): Proof {
+  const keys = Object.keys(draft)
+  if (keys.length === 0) return { source, changes: [], refused: [] }
+  const unpatchable = whyUnpatchable(source)
+  if (unpatchable) return { source, changes: [], refused: keys.map((key) => ({ key, why: unpatchable })) }
+  const places = locate(source)
+  const refused: Proof['refused'] = []
+  const accepted: ByteSplice[] = []
+  for (const key of keys) {
+    const splices = splicesFor(source, places, key, draft[key]!)
+    if ('why' in splices) {
+      refused.push({ key, why: splices.why })
+      continue
+    }
+    const own = splices
+      .map((s) => toBytes(source, places, key, s))
+      .filter((s) => s.from < s.to || s.bytes.length > 0)
+    const clash = own.some((a) => accepted.some((b) => a.from < b.to && b.from < a.to))
+    if (clash) refused.push({ key, why: 'It changes the same place as another edit of this page.' })
+    else accepted.push(...own)
+  }
+  if (accepted.length === 0) return { source, changes: [], refused }
+  // Stable: what is inserted at one place stands in the order of the draft.
+  accepted.sort((a, b) => a.from - b.from || a.to - b.to)
+  const bytes = new Uint8Array(
+    accepted.reduce((n, s) => n + s.bytes.length - (s.to - s.from), source.bytes.length),
+  )
+  const changes: Change[] = []
+  let read = 0
+  let write = 0
+  for (const splice of accepted) {
+    bytes.set(source.bytes.subarray(read, splice.from), write)
+    write += splice.from - read
+    bytes.set(splice.bytes, write)
+    changes.push({
+      key: splice.key,
+      from: splice.from,
+      to: splice.to,
+      at: write,
+      until: write + splice.bytes.length,
+    })
+    write += splice.bytes.length
+    read = splice.to
+  }
+  bytes.set(source.bytes.subarray(read), write)
+  // A charset that the draft declares is the encoding the bytes were found to have: it is offered only for UTF-8.
+  const by = 'charset' in draft ? 'meta' : source.encodingBy
+  const encoding = 'charset' in draft ? 'utf-8' : source.encoding
+  return { source: sourceOf(bytes, encoding, by, source.bom), changes, refused }
+}
+
+/** A byte of the proof to the byte of the source that it came from; within an edit, the edit's start. */
+export function toSourceByte(changes: Change[], at: number): number {
+  let shift = 0
+  for (const change of changes) {
+    if (at < change.at) break
+    if (at < change.until) return change.from
+    shift = change.to - change.until
+  }
+  return at + shift
+}
+
+/** A byte of the source to the byte of the proof where it stands now; within an edit, the edit's start. */
+export function toProofByte(changes: Change[], at: number): number {
+  let shift = 0
+  for (const change of changes) {
+    if (at < change.from) break
+    if (at < change.to) return change.at
+    shift = change.until - change.to
+  }
+  return at + shift
+}

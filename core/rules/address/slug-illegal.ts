@@ -1,0 +1,39 @@
+import { decodedPath } from '../../site/addresses.ts'
+import { rule } from '../rule.ts'
+
+/** RFC 3986 3.3: unreserved, sub-delims, ":" and "@"; what lies beyond ASCII is another rule's. */
+const illegal = /[^A-Za-z0-9\-._~!$&'()*+,;=:@/\u0080-\u{10ffff}]/u
+
+/** White space or a character that may not stand in an address. */
+export const slugIllegal = rule({
+  id: 'slug-illegal',
+  family: 'address',
+  severity: 'blocker',
+  sign: 'too-much',
+  name: 'A character that may not stand in an address',
+  basis: 'RFC 3986, 3.3 (pchar)',
+  why: 'Such addresses break when they are copied, linked or typed.',
+  mend: 'Use letters, digits and hyphens.',
+  needs: ['address'],
+  message: ({ found, path }) => `${found} stands in the address “${path}”.`,
+  check({ page }, mark) {
+    const path = decodedPath(page.url)
+    const found = illegal.exec(path)?.[0]
+    if (found !== undefined) mark(null, { found: /\s/.test(found) ? 'White space' : `“${found}”`, path })
+  },
+  examples: {
+    clean: [
+      { html: '', path: 'lamp-lighting.html' },
+      { html: '', path: 'über/café.html' },
+    ],
+    marked: [
+      {
+        html: '',
+        path: 'lamp lighting.html',
+        at: null,
+        says: /White space stands in the address “\/lamp lighting\.html”/,
+      },
+      { html: '', path: 'a"b.html', says: /“"” stands/ },
+    ],
+  },
+})

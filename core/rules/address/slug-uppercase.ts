@@ -1,0 +1,31 @@
+import { decodedPath } from '../../site/addresses.ts'
+import { rule } from '../rule.ts'
+
+/** Capital letters in the path. */
+export const slugUppercase = rule({
+  id: 'slug-uppercase',
+  family: 'address',
+  severity: 'flaw',
+  sign: 'too-much',
+  name: 'Capital letters in the address',
+  basis: 'RFC 3986, 6.2.2.1: paths are case-sensitive',
+  why: 'The same address typed in small letters is another address, or none.',
+  mend: 'Use small letters, and send the old address on to the new one.',
+  needs: ['address'],
+  message: ({ path, expected }) => `The path is “${path}”; “${expected}” is expected.`,
+  check({ page }, mark) {
+    const path = decodedPath(page.url)
+    if (/\p{Lu}/u.test(path)) mark(null, { path, expected: path.toLowerCase() })
+  },
+  examples: {
+    clean: [{ html: '', path: 'shop/charts.html' }],
+    marked: [
+      {
+        html: '',
+        path: 'Shop/Charts.html',
+        at: null,
+        says: /“\/Shop\/Charts\.html”; “\/shop\/charts\.html” is expected/,
+      },
+    ],
+  },
+})

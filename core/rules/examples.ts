@@ -1,0 +1,71 @@
+/** Runs a rule's example as the application would run a page; used by the runner's test and the rule reference. */
+import { applyDraft } from '../page/proof.ts'
+import type { PageFacts } from '../page/facts.ts'
+import { readPage } from '../page/read-page.ts'
+import { readSource, type Source } from '../page/source.ts'
+import { addressOf } from '../site/addresses.ts'
+import { emptyIndex, entryOf, updateIndex, type SiteIndex } from '../site/site-index.ts'
+import { readHouseStyle, defaultStyle } from './house-style.ts'
+import { resolveRepair } from './resolve.ts'
+import type { Example, Mark, Rule, SiteMark } from './rule.ts'
+import { auditPage, auditSite } from './runner.ts'
+
+export interface ExampleRun {
+  text: string
+  page: PageFacts
+  marks: Mark[]
+  siteMarks: SiteMark[]
+  /** The same page with the first mark's repair applied; null where none is offered. */
+  repaired: (() => ExampleRun) | null
+}
+
+function sourceFrom(html: string): Source {
+  const result = readSource(new TextEncoder().encode(html === '' ? '<p>' : html))
+  if (!result.ok) throw new Error(result.why)
+  return result.source
+}
+
+/** `only` limits the rules that run; the whole catalogue when left out. */
+export function runExample(given: string | Example, only?: Rule, edited?: Source): ExampleRun {
+  const example: Example = typeof given === 'string' ? { html: given } : given
+  const base = 'https://site.example/'
+  const path = example.path ?? 'page.html'
+  const pages = { [path]: example.html, ...example.pages }
+  const site: SiteIndex = emptyIndex(base, true, Object.keys(pages))
+  const style = example.style === undefined ? defaultStyle : styleOf(example.style)
+  const source = edited ?? sourceFrom(example.html)
+  const page = readPage(source, { path, url: example.url ?? addressOf(path, base) })
+  for (const [other, html] of Object.entries(pages))
+    updateIndex(
+      site,
+      other,
+      entryOf(
+        other,
+        other === path ? page : readPage(sourceFrom(html), { path: other, url: addressOf(other, base) }),
+      ),
+    )
+  const date = example.date ?? '2026-11-23'
+  const rules = only ? new Set([only.id]) : undefined
+  const marks = auditPage(page, site, style, { date, keywords: example.keywords ?? null, only: rules })
+  const repair = marks.find((m) => m.repair)?.repair
+  return {
+    text: source.text,
+    page,
+    marks,
+    siteMarks: auditSite(site, style, date, rules),
+    repaired: repair
+      ? () => {
+          const proof = applyDraft(source, resolveRepair({ source, changes: [], refused: [] }, repair).edits)
+          if (proof.refused.length > 0)
+            throw new Error(`Refused: ${proof.refused.map((r) => r.why).join(' ')}`)
+          return runExample(example, only, proof.source)
+        }
+      : null,
+  }
+}
+
+function styleOf(input: unknown) {
+  const result = readHouseStyle(input)
+  if (!result.ok) throw new Error(result.why)
+  return result.style
+}

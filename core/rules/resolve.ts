@@ -1,0 +1,27 @@
+/** From places in a proof's text to keys of the draft: a repair found in the proof becomes edits of the source. */
+import type { Draft, Edit } from '../page/draft.ts'
+import { toBytePlaces } from '../page/places.ts'
+import { toSourceByte, type Proof } from '../page/proof.ts'
+import type { Repair, ResolvedRepair } from './rule.ts'
+
+/** Source bytes of places in the proof's text, in the order given. */
+export function sourceBytes(proof: Proof, places: number[]): number[] {
+  const order = [...places.keys()].sort((a, b) => places[a]! - places[b]!)
+  const bytes = toBytePlaces(
+    proof.source,
+    order.map((i) => places[i]!),
+  )
+  const out = new Array<number>(places.length)
+  order.forEach((i, k) => (out[i] = toSourceByte(proof.changes, bytes[k]!)))
+  return out
+}
+
+/** A repair's edits with the keys of the draft. */
+export function resolveRepair(proof: Proof, repair: Repair): ResolvedRepair {
+  const edits: Record<string, Edit> = {}
+  for (const { target, at, edit, merges } of repair.edits) {
+    const key = at === undefined ? target : `${target}@${sourceBytes(proof, [at])[0]}`
+    edits[key] = { ...edits[key], ...edit, ...(merges ? { merge: sourceBytes(proof, merges) } : {}) }
+  }
+  return { label: repair.label, edits: edits as Draft }
+}

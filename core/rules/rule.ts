@@ -1,0 +1,125 @@
+/** The form in which every rule is written: one file a rule, which is its documentation and its test as well. */
+import type { Keyword, Keywords } from '../keywords/match.ts'
+import type { Measured, Role } from '../measure/snippet.ts'
+import type { Draft, Edit } from '../page/draft.ts'
+import type { Need, PageFacts, Place } from '../page/facts.ts'
+import type { PageId, SiteIndex } from '../site/site-index.ts'
+import type { HouseStyle, Severity } from './house-style.ts'
+
+export type Family = 'title' | 'description' | 'address' | 'headings' | 'text' | 'images' | 'shell' | 'data'
+
+/**
+ * The proofreader's sign of a mark: something is missing, there is too much, the order is wrong or several are one,
+ * it resembles another.
+ */
+export type Sign = 'missing' | 'too-much' | 'order' | 'alike'
+
+/** Figures and words that a mark's message is made of; what a stet remembers. */
+export type Values = Readonly<Record<string, string | number | boolean | null>>
+
+/** An edit of one target; `at` is the place of the element's start tag in the proof's text. */
+export interface RepairEdit {
+  target: string
+  at?: number
+  edit: Edit
+  /** Starts of further elements that the edit joins to it, in the proof's text. */
+  merges?: number[]
+}
+/** A repair that needs no judgement: what it does in words, and its edits. */
+export interface Repair {
+  label: string
+  edits: RepairEdit[]
+}
+
+export interface PageCheck {
+  page: PageFacts
+  site: SiteIndex
+  style: HouseStyle
+  /** The audit's date, YYYY-MM-DD: rules have no clock. */
+  date: string
+  keywords: Keywords | null
+  /** The primary keyword in the page's language, null where none is assigned. */
+  primary: Keyword | null
+  /** The title or description measured, once for all rules; null where there is none. */
+  measured(role: Role): Measured | null
+  /** Whether the site's address is known, or only the stand-in that rules fall back on. */
+  baseKnown: boolean
+}
+export interface SiteCheck {
+  site: SiteIndex
+  style: HouseStyle
+  date: string
+}
+
+/** place null: the page as a whole. */
+export type MarkPage = (place: Place | null, values: Values, repair?: Repair) => void
+export type MarkSite = (pages: PageId[], values: Values) => void
+
+export interface Example {
+  html: string
+  /** Other pages of the site by path; the example's own path is `page.html` unless `path` says otherwise. */
+  pages?: Record<string, string>
+  path?: string
+  url?: string
+  keywords?: Keywords
+  style?: unknown
+  date?: string
+}
+export interface MarkedExample extends Example {
+  /** What stands at the mark's place, from its start; null for a mark on the page as a whole. */
+  at?: string | null
+  says: RegExp
+}
+
+interface RuleBase {
+  id: string
+  family: Family
+  severity: Severity
+  sign: Sign
+  /** A few words: what is wrong. */
+  name: string
+  /** Published source, or "common practice, no source". */
+  basis: string
+  /** Why it matters, for an editor. */
+  why: string
+  /** What would mend it, for an editor. */
+  mend: string
+  needs: Need[]
+  /** Rules that keep quiet about the same text when this one speaks. */
+  silences?: string[]
+  message(values: Values): string
+  examples: { clean: (string | Example)[]; marked: MarkedExample[] }
+}
+export interface PageRule extends RuleBase {
+  scope: 'page'
+  check(context: PageCheck, mark: MarkPage): void
+}
+export interface SiteRule extends RuleBase {
+  scope: 'site'
+  check(context: SiteCheck, mark: MarkSite): void
+}
+export type Rule = PageRule | SiteRule
+
+export const rule = (r: Omit<PageRule, 'scope'>): PageRule => ({ ...r, scope: 'page' })
+export const siteRule = (r: Omit<SiteRule, 'scope'>): SiteRule => ({ ...r, scope: 'site' })
+
+/** One thing found. `start` and `end` are UTF-16 units of the proof's text; both null for the page as a whole. */
+export interface Mark {
+  rule: string
+  severity: Severity
+  message: string
+  start: number | null
+  end: number | null
+  values: Values
+  repair: Repair | null
+}
+export interface SiteMark {
+  rule: string
+  severity: Severity
+  message: string
+  pages: PageId[]
+  values: Values
+}
+
+/** Which edits a repair comes to be, once the places of its targets in the source's bytes are known. */
+export type ResolvedRepair = { label: string; edits: Draft }

@@ -1,0 +1,106 @@
+/** Runs the catalogue over a page or a site: pure, ordered, the same marks for the same facts. */
+import { compileKeyword, type Keywords } from '../keywords/match.ts'
+import { measure, type Measured, type Role } from '../measure/snippet.ts'
+import { descriptionOf, titleOf, type Need, type PageFacts } from '../page/facts.ts'
+import type { SiteIndex } from '../site/site-index.ts'
+import { catalogue } from './catalogue.ts'
+import type { HouseStyle, Severity } from './house-style.ts'
+import type { Mark, PageCheck, PageRule, Rule, SiteMark, SiteRule } from './rule.ts'
+
+const pageRules = catalogue.filter((r): r is PageRule => r.scope === 'page')
+const siteRules = catalogue.filter((r): r is SiteRule => r.scope === 'site')
+const byId = new Map(catalogue.map((r) => [r.id, r]))
+
+/** The rule of an id, for its name, its sign and why it matters. */
+export const ruleOf = (id: string): Rule => {
+  const found = byId.get(id)
+  if (!found) throw new Error(`No rule is called ${id}`)
+  return found
+}
+
+/** The severity that the house gives a rule, null when it is off. */
+export function severityOf(rule: Rule, style: HouseStyle): Severity | null {
+  const own = style.rules[rule.id]
+  return own === 'off' ? null : (own ?? rule.severity)
+}
+
+export interface AuditOptions {
+  date: string
+  keywords?: Keywords | null
+  /** What is known of a page that was taken from a sheet; all of it when left out. */
+  known?: ReadonlySet<Need>
+  baseKnown?: boolean
+  /** Only these rules; the whole catalogue when left out. */
+  only?: ReadonlySet<string>
+}
+
+/** All marks of one page that its own facts give, in document order, marks on the page as a whole first. */
+export function auditPage(
+  page: PageFacts,
+  site: SiteIndex,
+  style: HouseStyle,
+  options: AuditOptions,
+): Mark[] {
+  const { date, keywords = null, known, baseKnown = true, only } = options
+  const measured: Partial<Record<Role, Measured | null>> = {}
+  const context: PageCheck = {
+    page,
+    site,
+    style,
+    date,
+    keywords,
+    primary: keywords?.primary ? compileKeyword(keywords.primary, page.lang ?? style.language) : null,
+    baseKnown,
+    measured(role) {
+      if (measured[role] === undefined) {
+        const text = role === 'title' ? titleOf(page)?.text : descriptionOf(page)?.content
+        measured[role] = text ? measure(text, role, style.slots) : null
+      }
+      return measured[role]!
+    },
+  }
+  const marks: Mark[] = []
+  const silenced = new Set<string>()
+  for (const rule of pageRules) {
+    if (only && !only.has(rule.id)) continue
+    const severity = severityOf(rule, style)
+    if (severity === null || silenced.has(rule.id)) continue
+    if (known && !rule.needs.every((n) => known.has(n))) continue
+    const before = marks.length
+    rule.check(context, (place, values, repair) =>
+      marks.push({
+        rule: rule.id,
+        severity,
+        message: rule.message(values),
+        start: place?.start ?? null,
+        end: place?.end ?? null,
+        values,
+        repair: repair ?? null,
+      }),
+    )
+    if (marks.length > before) for (const id of rule.silences ?? []) silenced.add(id)
+  }
+  return marks.sort((a, b) => (a.start ?? -1) - (b.start ?? -1))
+}
+
+/** All marks on the site as a whole, each naming its pages, in the order of the catalogue. */
+export function auditSite(
+  site: SiteIndex,
+  style: HouseStyle,
+  date: string,
+  only?: ReadonlySet<string>,
+): SiteMark[] {
+  const marks: SiteMark[] = []
+  for (const rule of siteRules) {
+    const severity = severityOf(rule, style)
+    if (severity === null || (only && !only.has(rule.id))) continue
+    rule.check({ site, style, date }, (pages, values) =>
+      marks.push({ rule: rule.id, severity, message: rule.message(values), pages, values }),
+    )
+  }
+  return marks
+}
+
+/** What a stet remembers of a mark: when these values change, the mark is back. */
+export const fingerprint = (values: Mark['values']): string =>
+  JSON.stringify(Object.entries(values).sort(([a], [b]) => (a < b ? -1 : 1)))

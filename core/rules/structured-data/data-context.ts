@@ -1,0 +1,93 @@
+import { member, parseJson, type JsonValue } from '../../structured-data/json.ts'
+import { rule } from '../rule.ts'
+
+const right = /^https?:\/\/schema\.org\/?$/
+/** What is schema.org misspelt, rather than another vocabulary. */
+const meant = /^\s*(?:https?:\/+)?(?:www\.)?schema[.,]?org?s?(?:\.com)?\/?(?:#|docs\/?)?\s*$/i
+
+type Verdict =
+  { kind: 'right' | 'other' | 'missing' } | { kind: 'misspelt'; value: JsonValue & { kind: 'string' } }
+
+function verdict(object: JsonValue): Verdict {
+  const context = member(object, '@context')
+  if (!context) return { kind: 'missing' }
+  if (context.kind !== 'string') return { kind: 'other' }
+  if (right.test(context.value)) return { kind: 'right' }
+  return meant.test(context.value) ? { kind: 'misspelt', value: context } : { kind: 'other' }
+}
+
+/** A block that does not say its words are schema.org's. */
+export const dataContext = rule({
+  id: 'data-context',
+  family: 'data',
+  severity: 'blocker',
+  sign: 'missing',
+  name: 'Structured data without its vocabulary',
+  basis: 'JSON-LD 1.1, 3.1 (the context); schema.org, "https://schema.org"',
+  why: 'Without "@context" the words in the block mean nothing to a machine.',
+  mend: 'Write "@context": "https://schema.org".',
+  needs: ['data'],
+  message: ({ found }) =>
+    found === null
+      ? '"@context" is missing; "https://schema.org" is expected.'
+      : `"@context" is “${found}”; "https://schema.org" is expected.`,
+  check({ page }, mark) {
+    for (const block of page.data) {
+      const parsed = parseJson(block.json)
+      if (!parsed.ok) continue
+      const objects = parsed.value.kind === 'array' ? parsed.value.items : [parsed.value]
+      for (const object of objects) {
+        if (object.kind !== 'object') continue
+        const found = verdict(object)
+        if (found.kind === 'right' || found.kind === 'other') continue
+        const [from, to, text] =
+          found.kind === 'misspelt'
+            ? [found.value.start, found.value.end, '"https://schema.org"']
+            : [
+                object.start + 1,
+                object.start + 1,
+                `"@context": "https://schema.org"${object.members.length > 0 ? ', ' : ''}`,
+              ]
+        mark(
+          { start: block.jsonStart + from, end: block.jsonStart + to },
+          { found: found.kind === 'misspelt' ? found.value.value : null },
+          {
+            label: 'Name schema.org',
+            edits: [
+              {
+                target: 'jsonld',
+                at: block.start,
+                edit: { value: block.json.slice(0, from) + text + block.json.slice(to) },
+              },
+            ],
+          },
+        )
+      }
+    }
+  },
+  examples: {
+    clean: [
+      '<script type="application/ld+json">{"@context":"https://schema.org","@type":"Event"}</script>',
+      '<script type="application/ld+json">{"@context":"http://schema.org/","@type":"Event"}</script>',
+      '<script type="application/ld+json">{"@context":"https://vocabulary.example/","a":1}</script>',
+      '<script type="application/ld+json">{"@context":["https://schema.org",{"x":"y"}]}</script>',
+    ],
+    marked: [
+      {
+        html: '<script type="application/ld+json">{"@type":"Event","name":"Lighting"}</script>',
+        at: '"@type"',
+        says: /"@context" is missing/,
+      },
+      {
+        html: '<script type="application/ld+json">{"@context":"https://schema.orgs","@type":"Event"}</script>',
+        at: '"https://schema.orgs"',
+        says: /“https:\/\/schema\.orgs”/,
+      },
+      {
+        html: '<script type="application/ld+json">{"@context":"schema.org"}</script>',
+        says: /is “schema\.org”/,
+      },
+      { html: '<script type="application/ld+json">[{"@type":"Event"}]</script>', says: /missing/ },
+    ],
+  },
+})

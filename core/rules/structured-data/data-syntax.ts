@@ -1,0 +1,57 @@
+import { lineAndColumn, lineStarts } from '../../page/places.ts'
+import { parseJson } from '../../structured-data/json.ts'
+import { rule } from '../rule.ts'
+
+/** A JSON-LD block that is no JSON. */
+export const dataSyntax = rule({
+  id: 'data-syntax',
+  family: 'data',
+  severity: 'blocker',
+  sign: 'order',
+  name: 'Structured data that is no JSON',
+  basis: 'RFC 8259; JSON-LD 1.1, 7 (data in HTML script elements)',
+  why: 'One wrong character, and machines read nothing of the whole block.',
+  mend: 'Mend it at the place that is named.',
+  needs: ['data'],
+  message: ({ message, line, column }) => `${message} (line ${line} of the block, column ${column}).`,
+  check({ page }, mark) {
+    for (const block of page.data) {
+      const result = parseJson(block.json)
+      if (result.ok) continue
+      const { line, column } = lineAndColumn(lineStarts(block.json), result.at)
+      const at = block.jsonStart + result.at
+      mark(
+        { start: at, end: at + 1 },
+        { message: block.json.trim() === '' ? 'The block is empty' : result.message, line, column },
+      )
+    }
+  },
+  examples: {
+    clean: [
+      '<script type="application/ld+json">{"@type":"Thing"}</script>',
+      '<script>not json</script>',
+      '<script type="application/json">{,}</script>',
+    ],
+    marked: [
+      {
+        html: '<script type="application/ld+json">{"a":1,}</script>',
+        at: '}</script',
+        says: /comma stands before the closing brace.*line 1 of the block, column 8/,
+      },
+      {
+        html: '<script type="application/ld+json">\n<!-- {"a":1} --></script>',
+        at: '<!--',
+        says: /HTML comment is wrapped/,
+      },
+      {
+        html: '<script type="application/ld+json">{"a":"x</script>',
+        says: /never closed with a double quote/,
+      },
+      {
+        html: "<script type='application/ld+json'>{'a':1}</script>",
+        says: /name in double quotes was expected/,
+      },
+      { html: '<script type="application/ld+json"> </script>', says: /The block is empty/ },
+    ],
+  },
+})

@@ -1,0 +1,39 @@
+import { hasKeyword } from '../../keywords/match.ts'
+import { firstWords } from '../../page/words.ts'
+import { rule } from '../rule.ts'
+
+/** The primary keyword does not come early in the text. */
+export const keywordLead = rule({
+  id: 'keyword-lead',
+  family: 'text',
+  severity: 'flaw',
+  sign: 'missing',
+  name: 'The keyword does not come early',
+  basis: 'common practice, no source: in the first 100 words',
+  why: 'A reader who came for these words wants to see at once that the page is about them.',
+  mend: 'Say it in the opening paragraph.',
+  needs: ['text'],
+  message: ({ keyword, words }) => `“${keyword}” is not in the first ${words} words of the main content.`,
+  check({ page, primary, style }, mark) {
+    if (!primary || page.main.text === '') return
+    if (hasKeyword(firstWords(page.main.text, style.limits.leadWords), primary)) return
+    mark(null, { keyword: primary.text, words: style.limits.leadWords })
+  },
+  examples: {
+    clean: [
+      {
+        html: '<html lang=en><main><p>Our knot courses begin in May.</p></main>',
+        keywords: { primary: 'knot course', secondary: [] },
+      },
+      '<main><p>No keyword given.</p></main>',
+    ],
+    marked: [
+      {
+        html: `<html lang=en><main><p>${'sea '.repeat(101)} knot course</p></main>`,
+        keywords: { primary: 'knot course', secondary: [] },
+        at: null,
+        says: /“knot course” is not in the first 100 words/,
+      },
+    ],
+  },
+})

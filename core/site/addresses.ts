@@ -1,0 +1,64 @@
+/** Paths of a site's files and the addresses they have. */
+
+/** A page by its name: `.html`, `.htm`, `.xhtml`, or with a language tag behind as in `index.html.de`. */
+export const isPagePath = (path: string): boolean =>
+  /\.(?:html?|xhtml)(?:\.[a-z]{2,3}(?:-[a-z0-9]{2,8})*)?$/i.test(path)
+
+const indexName = /(^|\/)index\.(?:html?|xhtml)$/i
+
+/** RFC 3986 pchar and what must be escaped besides: `%`, `?`, `#` of a file's name, and all that is not ASCII. */
+const encodeSegment = (segment: string) =>
+  encodeURIComponent(segment).replace(/%(?:21|24|26|27|28|29|2A|2B|2C|3B|3D|3A|40)/g, (e) =>
+    decodeURIComponent(e),
+  )
+
+/** The address of a path under a base: `a/index.html` → `…/a/`, `a/b.html` → `…/a/b.html`. The base ends in `/`. */
+export function addressOf(path: string, base: string): string {
+  const shown = path.replace(indexName, '$1')
+  return base + shown.toWellFormed().split('/').map(encodeSegment).join('/')
+}
+
+/** A base address as pages use it: http or https, without query and fragment, ending in `/`; null for anything else. */
+export function normaliseBase(typed: string): string | null {
+  const trimmed = typed.trim()
+  if (trimmed === '') return null
+  try {
+    const url = new URL(/^[a-z][a-z0-9+.-]*:/i.test(trimmed) ? trimmed : `https://${trimmed}`)
+    if (url.protocol !== 'http:' && url.protocol !== 'https:') return null
+    url.search = ''
+    url.hash = ''
+    if (!url.pathname.endsWith('/')) url.pathname += '/'
+    return url.href
+  } catch {
+    return null
+  }
+}
+
+/** The path part of an address, decoded where it can be. */
+export function decodedPath(url: string): string {
+  const { pathname } = new URL(url)
+  try {
+    return decodeURIComponent(pathname)
+  } catch {
+    return pathname
+  }
+}
+
+/** What an address is compared by: without fragment and query. */
+export const withoutQuery = (url: string): string => url.replace(/[?#].*$/s, '')
+
+/** Every address under which a path answers: its own, the folder's without slash, the index by its name, a language's page without its tag. */
+export function addressesOf(path: string, base: string): string[] {
+  const own = addressOf(path, base)
+  const all = [own]
+  if (indexName.test(path)) {
+    if (own !== base) all.push(own.slice(0, -1))
+    all.push(base + path.toWellFormed().split('/').map(encodeSegment).join('/'))
+  }
+  const tagged = /^(.*\.(?:html?|xhtml))\.[a-z]{2,3}(?:-[a-z0-9]{2,8})*$/i.exec(path)
+  if (tagged) all.push(...addressesOf(tagged[1]!, base))
+  return all
+}
+
+/** Two addresses that differ only in case or in a slash at the end are one to a reader. */
+export const collisionKey = (url: string): string => withoutQuery(url).replace(/\/+$/, '').toLowerCase()
