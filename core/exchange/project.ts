@@ -7,7 +7,7 @@ import { decisionsSchema, type Decisions, type LogEntry } from './work.ts'
 import { openZip, writeZip } from './zip.ts'
 
 export interface Project {
-  site: { name: string; base: string; whole: boolean; takenIn: string }
+  site: { name: string; base: string; whole: boolean; root: string; takenIn: string }
   /** By path; "" is the site as a whole. */
   work: Record<string, Decisions>
   log: LogEntry[]
@@ -32,6 +32,7 @@ const schema = Joi.object({
       .uri({ scheme: ['http', 'https'] })
       .required(),
     whole: Joi.boolean().required(),
+    root: Joi.string().allow('').max(500).required(),
     takenIn: Joi.string().required(),
   }).required(),
   work: Joi.object().pattern(Joi.string().allow(''), decisionsSchema).required(),

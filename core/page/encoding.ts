@@ -22,21 +22,22 @@ export function encodingOfLabel(label: string): Encoding | null {
   }
 }
 
-function latin1(bytes: Uint8Array): string {
+/** One UTF-16 unit for each byte: the view in which places are byte places. */
+export function byteView(bytes: Uint8Array): string {
   let text = ''
-  for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192))
+  for (let i = 0; i < bytes.length; i += 16384)
+    text += String.fromCharCode.apply(null, bytes.subarray(i, i + 16384) as unknown as number[])
   return text
 }
-
-/** One UTF-16 unit for each byte: the view in which places are byte places. */
-export const byteView = latin1
 
 const cp1252 = /[\x80-\x9f]/g
 
 /** Decodes without a BOM (the caller has taken it off). Malformed input becomes U+FFFD; never throws. */
 export function decode(bytes: Uint8Array, encoding: Encoding): string {
   if (encoding === 'windows-1252')
-    return latin1(bytes).replace(cp1252, (c) => WINDOWS_1252[c.charCodeAt(0) - 0x80]!)
+    return new TextDecoder(encoding)
+      .decode(bytes)
+      .replace(cp1252, (c) => WINDOWS_1252[c.charCodeAt(0) - 0x80]!)
   return new TextDecoder(encoding, { ignoreBOM: true }).decode(bytes)
 }
 
@@ -108,7 +109,9 @@ export function bomOf(bytes: Uint8Array): { encoding: Encoding; length: number }
  * by tags rather than byte by byte; a UTF-16 label means UTF-8 there, as the standard says.
  */
 export function prescan(bytes: Uint8Array): { encoding: Encoding; by: 'meta' | 'xml' } | null {
-  const head = latin1(bytes.subarray(0, 1024)).replace(/<!--[\s\S]*?(?:-->|$)/g, (c) => ' '.repeat(c.length))
+  const head = byteView(bytes.subarray(0, 1024)).replace(/<!--[\s\S]*?(?:-->|$)/g, (c) =>
+    ' '.repeat(c.length),
+  )
   for (const tag of head.matchAll(/<meta[\s/][^>]*>/gi)) {
     const charset = /[\s/"']charset\s*=\s*["']?\s*([^\s"'/>;]+)/i.exec(tag[0])
     const found = charset && encodingOfLabel(charset[1]!)

@@ -100,7 +100,3 @@ export function auditSite(
   }
   return marks
 }
-
-/** What a stet remembers of a mark: when these values change, the mark is back. */
-export const fingerprint = (values: Mark['values']): string =>
-  JSON.stringify(Object.entries(values).sort(([a], [b]) => (a < b ? -1 : 1)))

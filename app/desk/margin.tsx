@@ -1,0 +1,216 @@
+import { Popover } from 'radix-ui'
+import { useLayoutEffect, useRef, useState } from 'react'
+import type { Session } from '../store/session.ts'
+import { today } from '../store/session.ts'
+import { Sign } from '../ui/sign.tsx'
+import type { MarkView } from '../workers/evaluate.ts'
+
+const GAP = 14
+const grave = { blocker: 'Blocker', flaw: 'Flaw', nit: 'Nit' } as const
+
+/**
+ * The margin: each mark level with the line that it is about, pushed down where two would meet. `anchors` are px from
+ * the margin's top by mark id; a mark without one stands after those of its page as a whole, at the top.
+ */
+export function Margin({
+  path,
+  marks,
+  anchors,
+  session,
+  onGoTo,
+  clean,
+}: {
+  path: string
+  marks: MarkView[]
+  anchors: ReadonlyMap<string, number>
+  session: Session
+  onGoTo?(mark: MarkView): void
+  clean: string
+}) {
+  const box = useRef<HTMLOListElement>(null)
+  const [tops, setTops] = useState<ReadonlyMap<string, number>>(new Map())
+  const [height, setHeight] = useState(0)
+  const ordered = [...marks].sort((a, b) => (anchors.get(a.id) ?? 0) - (anchors.get(b.id) ?? 0))
+  const layoutKey = ordered
+    .map((m) => `${m.id}:${anchors.get(m.id) ?? 0}:${m.message}:${m.stet ? 1 : 0}`)
+    .join('|')
+
+  useLayoutEffect(() => {
+    const place = () => {
+      if (!box.current) return
+      let bottom = 0
+      const next = new Map<string, number>()
+      for (const item of box.current.children) {
+        const id = (item as HTMLElement).dataset.mark!
+        const top = Math.max(anchors.get(id) ?? 0, bottom)
+        next.set(id, top)
+        bottom = top + (item as HTMLElement).offsetHeight + GAP
+      }
+      setTops(next)
+      setHeight(bottom)
+    }
+    place()
+    const observer = new ResizeObserver(place)
+    for (const item of box.current?.children ?? []) observer.observe(item)
+    return () => observer.disconnect()
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key holds all that moves a mark
+  }, [layoutKey])
+
+  return (
+    <aside aria-label="Margin: marks on this sheet" data-testid="margin" className="relative min-w-0">
+      {marks.length === 0 && <p className="font-serif text-[15px] text-ink-2 italic">{clean}</p>}
+      <ol ref={box} style={{ height }} className="relative">
+        {ordered.map((mark) => (
+          <li
+            key={mark.id}
+            data-mark={mark.id}
+            data-rule={mark.rule}
+            className="absolute right-0 left-0 grid grid-cols-[24px_1fr] gap-x-2.5"
+            style={{ top: tops.get(mark.id) ?? anchors.get(mark.id) ?? 0 }}
+          >
+            <Sign name={mark.stet ? 'stet' : mark.sign} severity={mark.severity} />
+            <MarkText path={path} mark={mark} session={session} onGoTo={onGoTo} />
+          </li>
+        ))}
+      </ol>
+    </aside>
+  )
+}
+
+function MarkText({
+  path,
+  mark,
+  session,
+  onGoTo,
+}: {
+  path: string
+  mark: MarkView
+  session: Session
+  onGoTo?(mark: MarkView): void
+}) {
+  const { repair } = mark
+  if (mark.stet)
+    return (
+      <div>
+        <h3 className="font-serif text-[15px] leading-5 text-ink-3 line-through decoration-dotted decoration-1">
+          {mark.name}
+        </h3>
+        <p className="mt-0.5 text-[13px] text-ink-2">
+          Stet (let it stand): “{mark.stet.reason}” Since {mark.stet.date}.{' '}
+          <button
+            type="button"
+            className="quiet"
+            onClick={() =>
+              void session.decide('Stet taken back', [{ path, key: mark.stetKey, after: undefined }])
+            }
+          >
+            Take back
+          </button>
+        </p>
+      </div>
+    )
+  return (
+    <div>
+      <h3 className="font-serif text-[15.5px] leading-5">{mark.name}</h3>
+      <p className="mt-0.5 text-[13px] text-ink-2">
+        <span className={mark.severity === 'blocker' ? 'text-carmine' : ''}>{grave[mark.severity]}.</span>{' '}
+        {mark.message}
+        {mark.stoodBefore &&
+          ` It was let stand before (“${mark.stoodBefore.reason}”), but what it is about has changed.`}
+      </p>
+      {mark.otherPages.length > 0 && (
+        <p className="mt-0.5 truncate text-[13px] text-ink-2" title={mark.otherPages.join('\n')}>
+          Also {mark.otherPages.slice(0, 2).join(', ')}
+          {mark.otherPages.length > 2 && ` and ${mark.otherPages.length - 2} more`}
+        </p>
+      )}
+      <p className="mt-1 flex flex-wrap gap-x-4 text-[13px]">
+        {repair && (
+          <button
+            type="button"
+            className="action"
+            onClick={() => {
+              const now = session.decisionsOf(path)
+              void session.decide(
+                repair.label,
+                Object.entries(repair.edits).map(([key, edit]) => ({
+                  path,
+                  key: `edit:${key}`,
+                  after: { ...(now[`edit:${key}`] as object | undefined), ...edit },
+                })),
+              )
+            }}
+          >
+            {repair.label}
+          </button>
+        )}
+        {onGoTo && mark.start !== null && (
+          <button type="button" className="quiet" onClick={() => onGoTo(mark)}>
+            Line {mark.line}
+          </button>
+        )}
+        <Why mark={mark} />
+        <StetForm path={path} mark={mark} session={session} />
+      </p>
+    </div>
+  )
+}
+
+function Why({ mark }: { mark: MarkView }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="quiet">Why</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content side="left" sideOffset={12} className="sheet z-30 w-80 p-4 text-[13px]">
+          <p className="font-serif text-[15px]">{mark.why}</p>
+          <p className="mt-2">{mark.mend}</p>
+          <p className="mt-2 text-ink-3">Basis: {mark.basis}.</p>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  )
+}
+
+function StetForm({ path, mark, session }: { path: string; mark: MarkView; session: Session }) {
+  const [open, setOpen] = useState(false)
+  const [reason, setReason] = useState('')
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger className="quiet" title="Let it stand, with a reason">
+        Stet
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content side="left" sideOffset={12} className="sheet z-30 w-80 p-4">
+          <form
+            onSubmit={(event) => {
+              event.preventDefault()
+              setOpen(false)
+              void session.decide(`Stet: ${mark.name}`, [
+                {
+                  path,
+                  key: mark.stetKey,
+                  after: { fingerprint: mark.fingerprint, reason: reason.trim(), date: today() },
+                },
+              ])
+            }}
+          >
+            <label className="block font-semibold" htmlFor={`stet-${mark.id}`}>
+              Let it stand, because …
+            </label>
+            <input
+              id={`stet-${mark.id}`}
+              className="field mt-2"
+              required
+              maxLength={500}
+              value={reason}
+              onChange={(e) => setReason(e.target.value)}
+            />
+            <button type="submit" className="button mt-3">
+              Stet: let it stand
+            </button>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  )
+}

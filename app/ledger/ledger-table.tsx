@@ -1,0 +1,352 @@
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { useEffect, useLayoutEffect, useRef, useState } from 'react'
+import { useNavigate, useParams } from 'react-router'
+import { stateOf, type Decisions } from '../../core/exchange/work.ts'
+import { measure } from '../../core/measure/snippet.ts'
+import { defaultStyle } from '../../core/rules/house-style.ts'
+import { fieldValue } from '../desk/snippet-sheet.tsx'
+import type { LedgerRow } from '../store/db.ts'
+import type { Session } from '../store/session.ts'
+import type { SiteMarkCount } from './order.ts'
+
+const columns = ['Page', 'Title', 'Description', 'Keyword', 'H1', 'Marks', 'State'] as const
+const grid = 'grid grid-cols-[190px_330px_minmax(200px,1fr)_140px_120px_66px_86px] gap-x-5 px-3'
+type Cell = { row: number; column: number }
+const EDITABLE: Record<number, 'title' | 'meta:description' | 'keyword:primary'> = {
+  1: 'title',
+  2: 'meta:description',
+  3: 'keyword:primary',
+}
+const fieldNames = {
+  title: 'Title',
+  'meta:description': 'Meta description',
+  'keyword:primary': 'Primary keyword',
+}
+
+/** Every page in one table, read like print and edited in its cells. */
+export function LedgerTable({
+  rows,
+  session,
+  work,
+  counts,
+}: {
+  rows: LedgerRow[]
+  session: Session
+  work: ReadonlyMap<string, Decisions>
+  counts: ReadonlyMap<string, SiteMarkCount>
+}) {
+  const body = useRef<HTMLDivElement>(null)
+  const [cell, setCell] = useState<Cell>({ row: 0, column: 1 })
+  const [editing, setEditing] = useState(false)
+  const focusWanted = useRef(false)
+  const navigate = useNavigate()
+  const { siteId } = useParams()
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => body.current,
+    estimateSize: () => 64,
+    getItemKey: (i) => rows[i]!.path,
+    overscan: 6,
+    initialRect: { width: 1232, height: 640 },
+  })
+  const { scrollToIndex } = virtual
+  const at: Cell = { row: Math.min(cell.row, rows.length - 1), column: cell.column }
+
+  useLayoutEffect(() => {
+    if (!focusWanted.current || editing) return
+    const target = body.current?.querySelector<HTMLElement>(`[data-cell="${at.row}-${at.column}"]`)
+    if (target) {
+      focusWanted.current = false
+      target.focus()
+    }
+  })
+
+  const openDesk = (path: string) => navigate(`/sites/${siteId}/desk?page=${encodeURIComponent(path)}`)
+  const go = (next: Cell) => {
+    focusWanted.current = true
+    setEditing(false)
+    setCell(next)
+    scrollToIndex(next.row)
+  }
+  function onKeyDown(event: React.KeyboardEvent) {
+    if (editing || event.altKey || event.ctrlKey || event.metaKey) return
+    const last = rows.length - 1
+    const moves: Record<string, Cell> = {
+      ArrowDown: { ...at, row: Math.min(last, at.row + 1) },
+      ArrowUp: { ...at, row: Math.max(0, at.row - 1) },
+      ArrowRight: { ...at, column: Math.min(columns.length - 1, at.column + 1) },
+      ArrowLeft: { ...at, column: Math.max(0, at.column - 1) },
+      PageDown: { ...at, row: Math.min(last, at.row + 10) },
+      PageUp: { ...at, row: Math.max(0, at.row - 10) },
+      Home: { ...at, row: 0 },
+      End: { ...at, row: last },
+    }
+    const move = moves[event.key]
+    if (move) {
+      event.preventDefault()
+      go(move)
+    } else if (event.key === 'Enter' || event.key === 'F2') {
+      event.preventDefault()
+      if (EDITABLE[at.column]) setEditing(true)
+      else openDesk(rows[at.row]!.path)
+    }
+  }
+
+  return (
+    <div
+      role="grid"
+      aria-label="Ledger: all pages"
+      aria-rowcount={rows.length + 1}
+      className="sheet"
+      data-testid="ledger"
+    >
+      <div
+        role="row"
+        aria-rowindex={1}
+        className={`${grid} border-b border-ink py-2 text-[12.5px] font-semibold`}
+      >
+        {columns.map((c) => (
+          <span key={c} role="columnheader">
+            {c}
+          </span>
+        ))}
+      </div>
+      <div
+        ref={body}
+        role="rowgroup"
+        onKeyDown={onKeyDown}
+        className="h-[calc(100vh-172px)] min-h-60 overflow-auto"
+        tabIndex={-1}
+      >
+        <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map((item) => {
+            const row = rows[item.index]!
+            const decisions = work.get(row.path) ?? {}
+            const cellProps = (column: number) => ({
+              role: 'gridcell',
+              'data-cell': `${item.index}-${column}`,
+              tabIndex: at.row === item.index && at.column === column ? 0 : -1,
+              onFocus: () => setCell({ row: item.index, column }),
+            })
+            const editCell = (column: number) => (
+              <EditCell
+                row={row}
+                field={EDITABLE[column]!}
+                decisions={decisions}
+                session={session}
+                onDone={(next) => {
+                  focusWanted.current = true
+                  setEditing(false)
+                  if (next) go({ row: Math.min(rows.length - 1, item.index + 1), column })
+                }}
+              />
+            )
+            const isEditing = (column: number) => editing && at.row === item.index && at.column === column
+            const edit = (column: number) => () => {
+              setCell({ row: item.index, column })
+              setEditing(true)
+            }
+            return (
+              <div
+                key={item.key}
+                ref={virtual.measureElement}
+                data-index={item.index}
+                data-path={row.path}
+                role="row"
+                aria-rowindex={item.index + 2}
+                className={`${grid} absolute right-0 left-0 border-b border-rule-2 py-2.5 ${at.row === item.index ? 'bg-paper-2' : ''}`}
+                style={{ top: item.start }}
+              >
+                <div {...cellProps(0)}>
+                  <button
+                    type="button"
+                    tabIndex={-1}
+                    className="w-full truncate text-left text-[13px] text-quill hover:underline"
+                    title={row.url}
+                    onClick={() => openDesk(row.path)}
+                  >
+                    /{row.path.replace(/index\.x?html?$/, '')}
+                  </button>
+                </div>
+                <div {...cellProps(1)} onDoubleClick={edit(1)} className="min-w-0">
+                  {isEditing(1) ? editCell(1) : <TitleCell row={row} decisions={decisions} />}
+                </div>
+                <div {...cellProps(2)} onDoubleClick={edit(2)} className="min-w-0 text-[13px] text-ink-2">
+                  {isEditing(2) ? editCell(2) : <DescriptionCell row={row} decisions={decisions} />}
+                </div>
+                <div {...cellProps(3)} onDoubleClick={edit(3)} className="min-w-0 text-[13px]">
+                  {isEditing(3)
+                    ? editCell(3)
+                    : ((decisions['keyword:primary'] as string) ?? (
+                        <span className="text-ink-3">none yet</span>
+                      ))}
+                </div>
+                <div {...cellProps(4)} className="line-clamp-2 text-[13px] text-ink-2">
+                  {row.h1Count === 0 ? (
+                    <span className="text-carmine">none</span>
+                  ) : row.h1Count > 1 ? (
+                    <span className="text-carmine">{row.h1Count} found</span>
+                  ) : (
+                    (row.h1 ?? 'empty')
+                  )}
+                </div>
+                <div {...cellProps(5)}>
+                  <Counts row={row} site={counts.get(row.path)} />
+                </div>
+                <div {...cellProps(6)} className="text-[13px] text-ink-2">
+                  {stateOf(decisions)}
+                </div>
+              </div>
+            )
+          })}
+        </div>
+      </div>
+      <p className="border-t border-rule px-3 py-1.5 text-[12px] text-ink-3">
+        <kbd>Enter</kbd> edits the cell, or opens the page from its address · the thin measure under a title
+        shows where a wide result cuts
+      </p>
+    </div>
+  )
+}
+
+const SCALE = 330 / 720
+
+/** The thin measure under a title: its width, and the cut as a tick. */
+function Measure({ px, cut }: { px: number; cut: boolean }) {
+  const limit = defaultStyle.slots.title.wide.column * SCALE
+  const width = Math.min(px * SCALE, 330)
+  return (
+    <svg
+      width="330"
+      height="9"
+      className="mt-1 block"
+      role="img"
+      aria-label={`${Math.round(px)} px${cut ? ', cut' : ''}`}
+    >
+      <line x1="0" x2="330" y1="4.5" y2="4.5" stroke="var(--rule)" />
+      <rect x="0" y="3" width={Math.min(width, limit)} height="3" fill="var(--ink-2)" />
+      {width > limit && <rect x={limit} y="3" width={width - limit} height="3" fill="var(--carmine)" />}
+      <line x1={limit} x2={limit} y1="0" y2="9" stroke="var(--ink-2)" />
+    </svg>
+  )
+}
+
+function TitleCell({ row, decisions }: { row: LedgerRow; decisions: Decisions }) {
+  const title = fieldValue(decisions, 'title', row)
+  if (title.trim() === '')
+    return (
+      <p className="font-serif text-[15px] text-carmine italic">
+        ‸ no title{row.h1 ? `: “${row.h1}” would be shown` : ''}
+      </p>
+    )
+  return (
+    <>
+      <p className="line-clamp-2 font-serif text-[15px] leading-5">{title}</p>
+      <Measure px={row.titlePx} cut={row.titleFit === 'cut'} />
+    </>
+  )
+}
+
+function DescriptionCell({ row, decisions }: { row: LedgerRow; decisions: Decisions }) {
+  const description = fieldValue(decisions, 'meta:description', row)
+  if (description.trim() === '') return <p className="font-serif text-[15px] text-carmine italic">‸ none</p>
+  return (
+    <p className="line-clamp-3 leading-[19px]">
+      {description}
+      {row.descriptionFit === 'cut' && <span className="text-carmine"> · cut</span>}
+    </p>
+  )
+}
+
+function Counts({ row, site }: { row: LedgerRow; site: SiteMarkCount | undefined }) {
+  const blocker = row.blocker + (site?.blocker ?? 0)
+  const flaw = row.flaw + (site?.flaw ?? 0)
+  const nit = row.nit + (site?.nit ?? 0)
+  if (blocker + flaw + nit === 0) return <span className="text-[12px] text-ink-3">clean</span>
+  return (
+    <span
+      className="flex gap-2 font-serif text-[15px]"
+      title={`${blocker} blockers, ${flaw} flaws, ${nit} nits`}
+    >
+      <span className="sr-only">{`${blocker} blockers, ${flaw} flaws, ${nit} nits`}</span>
+      <span aria-hidden className="flex gap-2">
+        {blocker > 0 && <b className="font-semibold text-carmine">{blocker}</b>}
+        {flaw > 0 && <b className="font-semibold">{flaw}</b>}
+        {nit > 0 && <span className="text-ink-3">{nit}</span>}
+      </span>
+    </span>
+  )
+}
+
+/** A cell while it is typed in: Enter goes on to the same cell of the next page, Escape puts back what was there. */
+function EditCell({
+  row,
+  field,
+  decisions,
+  session,
+  onDone,
+}: {
+  row: LedgerRow
+  field: 'title' | 'meta:description' | 'keyword:primary'
+  decisions: Decisions
+  session: Session
+  onDone(next: boolean): void
+}) {
+  const input = useRef<HTMLTextAreaElement>(null)
+  const isKeyword = field === 'keyword:primary'
+  const key = isKeyword ? field : `edit:${field}`
+  const [before] = useState(() => decisions[key])
+  const value = isKeyword ? ((decisions[field] as string) ?? '') : fieldValue(decisions, field, row)
+  const left = useRef(false)
+  useEffect(() => {
+    input.current?.focus()
+    input.current?.select()
+  }, [])
+  const leave = (next: boolean) => {
+    if (left.current) return
+    left.current = true
+    void session.blur()
+    onDone(next)
+  }
+  const write = (after: unknown) => session.type(row.path, key, after, fieldNames[field])
+  const measured = isKeyword ? null : measure(value, field === 'title' ? 'title' : 'description')
+  return (
+    <div>
+      <textarea
+        ref={input}
+        aria-label={`${fieldNames[field]} of ${row.path}`}
+        data-testid={`cell-${field}`}
+        className={`field block resize-none !px-1.5 !py-1 ${field === 'title' ? 'font-serif text-[15px] leading-5' : 'text-[13px] leading-[19px]'}`}
+        rows={isKeyword ? 1 : field === 'title' ? 2 : 4}
+        spellCheck
+        lang={row.lang ?? undefined}
+        value={value}
+        onChange={(e) => {
+          const text = e.target.value.replace(/[\r\n]+/g, ' ')
+          write(isKeyword ? text || undefined : { value: text })
+        }}
+        onBlur={() => leave(false)}
+        onKeyDown={(e) => {
+          e.stopPropagation()
+          if (e.key === 'Enter') {
+            e.preventDefault()
+            leave(true)
+          } else if (e.key === 'Escape') {
+            write(before)
+            leave(false)
+          }
+        }}
+      />
+      {measured && (
+        <>
+          {field === 'title' && <Measure px={measured.px} cut={measured.wide.cut} />}
+          <p className="mt-0.5 text-[12px] text-ink-2">
+            {Math.round(measured.px)} px,{' '}
+            {measured.wide.state === 'at-risk' ? 'at risk' : measured.wide.state} · {measured.graphemes}{' '}
+            characters
+          </p>
+        </>
+      )}
+    </div>
+  )
+}

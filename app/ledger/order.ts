@@ -1,0 +1,64 @@
+/** What the ledger shows, and in which order. */
+import { stetKey, type Decisions, type Stet } from '../../core/exchange/work.ts'
+import type { SiteMark } from '../../core/rules/rule.ts'
+import { fingerprint } from '../../core/rules/fingerprint.ts'
+import type { LedgerRow } from '../store/db.ts'
+
+export type Order = 'grave' | 'address' | 'title' | 'width'
+
+export interface SiteMarkCount {
+  blocker: number
+  flaw: number
+  nit: number
+  grave: number
+  rules: string[]
+}
+
+/** Marks on the site, counted for every page that they name, those let stand aside. */
+export function siteMarkCounts(
+  marks: SiteMark[],
+  work: ReadonlyMap<string, Decisions>,
+): Map<string, SiteMarkCount> {
+  const counts = new Map<string, SiteMarkCount>()
+  for (const mark of marks)
+    for (const path of mark.pages) {
+      const stet = work.get(path)?.[stetKey(mark.rule, 'site')] as Stet | undefined
+      if (stet?.fingerprint === fingerprint(mark.values)) continue
+      const count = counts.get(path) ?? { blocker: 0, flaw: 0, nit: 0, grave: 0, rules: [] }
+      count[mark.severity]++
+      if (mark.severity !== 'nit') count.grave++
+      count.rules.push(mark.rule)
+      counts.set(path, count)
+    }
+  return counts
+}
+
+/** Rows that hold the words, in the order asked for. */
+export function ledgerOrder(
+  rows: LedgerRow[],
+  order: Order,
+  find: string,
+  counts: ReadonlyMap<string, SiteMarkCount>,
+): LedgerRow[] {
+  const wanted = find.trim().toLowerCase()
+  const shown =
+    wanted === ''
+      ? rows
+      : rows.filter((r) =>
+          `${r.path}\n${r.title ?? ''}\n${r.description ?? ''}\n${r.h1 ?? ''}`.toLowerCase().includes(wanted),
+        )
+  const weight = (r: LedgerRow) => {
+    const site = counts.get(r.path)
+    return (
+      (r.blocker + (site?.blocker ?? 0)) * 1e6 + (r.flaw + (site?.flaw ?? 0)) * 1e3 + r.nit + (site?.nit ?? 0)
+    )
+  }
+  const byAddress = (a: LedgerRow, b: LedgerRow) => (a.url < b.url ? -1 : a.url > b.url ? 1 : 0)
+  const orders: Record<Order, (a: LedgerRow, b: LedgerRow) => number> = {
+    grave: (a, b) => weight(b) - weight(a),
+    address: byAddress,
+    title: (a, b) => (a.title ?? '').localeCompare(b.title ?? ''),
+    width: (a, b) => b.titlePx - a.titlePx,
+  }
+  return [...shown].sort((a, b) => orders[order](a, b) || byAddress(a, b))
+}

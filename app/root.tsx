@@ -1,0 +1,72 @@
+import { useEffect } from 'react'
+import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration } from 'react-router'
+import { Toaster } from 'sonner'
+import type { Route } from './+types/root'
+import { useNonce } from './nonce.ts'
+import './app.css'
+
+export const links: Route.LinksFunction = () => [{ rel: 'icon', href: '/quill.svg', type: 'image/svg+xml' }]
+
+/** Day or night as chosen before, set before the first paint. */
+const themeScript = `try{var t=localStorage.getItem('keen-quill-theme');if(t)document.documentElement.dataset.theme=t}catch{}`
+
+export function Layout({ children }: { children: React.ReactNode }) {
+  const nonce = useNonce()
+  return (
+    <html lang="en" suppressHydrationWarning>
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <Meta />
+        <Links nonce={nonce} />
+        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: themeScript }} />
+      </head>
+      <body>
+        {children}
+        <ScrollRestoration nonce={nonce} />
+        <Scripts nonce={nonce} />
+      </body>
+    </html>
+  )
+}
+
+export default function App() {
+  // End-to-end tests wait for this before they touch anything.
+  useEffect(() => {
+    document.documentElement.dataset.hydrated = 'true'
+  }, [])
+  return (
+    <>
+      <Outlet />
+      <Toaster position="bottom-center" toastOptions={{ className: 'toast' }} />
+    </>
+  )
+}
+
+export function HydrateFallback() {
+  return <p className="p-6 text-ink-2">Opening …</p>
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  const known = isRouteErrorResponse(error)
+  return (
+    <main className="mx-auto max-w-2xl p-12">
+      <h1 className="font-serif text-[26px]">
+        {known ? `${error.status} ${error.statusText}` : 'Something broke'}
+      </h1>
+      <p className="mt-3 text-ink-2">
+        {known
+          ? String(error.data ?? '')
+          : 'Your work is kept in this browser. Load the page again; if it breaks again, take the project file from the shelf and report what follows.'}
+      </p>
+      {!known && error instanceof Error && (
+        <pre className="mt-4 overflow-auto bg-paper-2 p-3 text-xs">{error.stack}</pre>
+      )}
+      <p className="mt-4">
+        <a className="action" href="/">
+          To the shelf
+        </a>
+      </p>
+    </main>
+  )
+}

@@ -1,0 +1,13 @@
+import { index, route, type RouteConfig } from '@react-router/dev/routes'
+
+export default [
+  index('routes/shelf.tsx'),
+  route('sites/:siteId', 'routes/site.tsx', [
+    index('routes/site-index.tsx'),
+    route('ledger', 'routes/ledger.tsx'),
+    route('desk', 'routes/desk.tsx'),
+    route('hand-off', 'routes/hand-off.tsx'),
+  ]),
+  route('about', 'routes/about.tsx'),
+  route('*', 'routes/not-found.tsx'),
+] satisfies RouteConfig

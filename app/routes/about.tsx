@@ -1,0 +1,32 @@
+import { Link } from 'react-router'
+
+export const meta = () => [{ title: 'About · Keen Quill' }]
+
+export default function About() {
+  return (
+    <main className="mx-auto max-w-2xl px-8 py-14">
+      <h1 className="font-serif text-[26px]">About Keen Quill</h1>
+      <p className="mt-4 font-serif text-[17px]">
+        A proofreader’s desk for a website’s titles, descriptions, addresses, headings and structured data.
+        Pages stay in this browser: nothing is sent anywhere, and pages taken in are only ever read, never
+        run.
+      </p>
+      <h2 className="mt-8 font-serif text-[20px]">What the figures rest on</h2>
+      <p className="mt-2 text-ink-2">
+        Widths are those of Arimo, which has Arial’s metrics, as a browser lays it out. Where results cut is
+        common practice without a published source, and engines change it without notice: hence a risk band,
+        and limits that are advice.
+      </p>
+      <h2 className="mt-8 font-serif text-[20px]">Fonts and data</h2>
+      <p className="mt-2 text-ink-2">
+        Newsreader, Hanken Grotesk, Source Code Pro and Arimo, all under the SIL Open Font License 1.1. The
+        demo site, its people and its figures are invented.
+      </p>
+      <p className="mt-8">
+        <Link className="action" to="/">
+          To the shelf
+        </Link>
+      </p>
+    </main>
+  )
+}

@@ -1,0 +1,185 @@
+import { useEffect, useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { useSession, useSessionState } from '../store/use-session.ts'
+import { download, fileName } from '../ui/download.ts'
+import { plural } from '../ui/plural.ts'
+import { callback, core } from '../workers/client.ts'
+import type { ChangedPage } from '../workers/desk.ts'
+import type { Progress } from '../workers/intake.ts'
+
+export const meta = () => [{ title: 'Hand-off · Keen Quill' }]
+
+export default function HandOff() {
+  const session = useSession()
+  const state = useSessionState(session)
+  const { siteId } = useParams()
+  const [pages, setPages] = useState<ChangedPage[] | null>(null)
+  const [progress, setProgress] = useState<Progress | null>(null)
+  const { work } = state
+
+  useEffect(() => {
+    let stale = false
+    // What was typed must be in the store before the worker reads it there.
+    void session
+      .flush()
+      .then(() => core().changedPages())
+      .then((changed) => {
+        if (!stale) setPages(changed)
+      })
+    return () => {
+      stale = true
+    }
+  }, [session, work])
+
+  const { site } = state
+  async function save(which: 'whole' | 'changed') {
+    setProgress({ done: 0, of: 1, now: '' })
+    const zip = await core().handOff(which, callback(setProgress))
+    setProgress(null)
+    if (zip)
+      download(fileName(site.name, which === 'whole' ? '-site.zip' : '-changed.zip'), zip, 'application/zip')
+  }
+  const approved = (pages ?? []).filter((p) => p.state === 'approved')
+  const none = pages !== null && pages.length === 0
+
+  return (
+    <main className="mx-auto max-w-[1180px] px-6 pt-3 pb-16">
+      <div className="flex flex-wrap items-baseline gap-x-5 pb-3">
+        <h1 className="font-serif text-[26px]">Hand-off</h1>
+        <p className="font-serif text-[15px] text-ink-2 italic">
+          {pages === null
+            ? 'Comparing …'
+            : `${plural(pages.length, 'changed page')}, ${approved.length} approved; before and after`}
+        </p>
+      </div>
+      <section aria-label="What leaves" className="sheet flex flex-wrap items-center gap-3 px-6 py-4">
+        <button
+          type="button"
+          className="button button-main"
+          disabled={progress !== null}
+          onClick={() => void save('whole')}
+        >
+          Whole site as ZIP
+        </button>
+        <button
+          type="button"
+          className="button"
+          disabled={progress !== null || none}
+          onClick={() => void save('changed')}
+        >
+          Changed files only
+        </button>
+        <button
+          type="button"
+          className="button"
+          disabled={none}
+          onClick={async () =>
+            download(fileName(site.name, '-changes.csv'), await core().changesCsv(), 'text/csv')
+          }
+        >
+          Change sheet as CSV
+        </button>
+        <button
+          type="button"
+          className="quiet"
+          onClick={async () => {
+            const bytes = await core().exportProject(site.id)
+            if (bytes) download(fileName(site.name, '.keen-quill.zip'), bytes, 'application/zip')
+          }}
+        >
+          Project file, with all work
+        </button>
+        {approved.length > 0 && (
+          <button
+            type="button"
+            className="quiet"
+            onClick={() =>
+              void session.decide(
+                'Handed off',
+                approved.map((p) => ({ path: p.path, key: 'state', after: 'handed off' })),
+              )
+            }
+          >
+            Note the approved pages as handed off
+          </button>
+        )}
+        {progress && (
+          <span className="flex items-center gap-3 text-[13px] text-ink-2" aria-live="polite">
+            <progress
+              className="accent-ink"
+              value={progress.done}
+              max={progress.of}
+              aria-label="Pages prepared"
+            />
+            {progress.now === 'packing' ? 'Packing …' : `${progress.done} of ${progress.of}`}
+          </span>
+        )}
+        <p className="w-full text-[13px] text-ink-2">
+          Only the bytes of what you changed differ from what was taken in; every other file of the site is in
+          the ZIP as it came.
+        </p>
+      </section>
+      {none && (
+        <p className="mt-6 font-serif text-[17px]">
+          Nothing is changed yet.{' '}
+          <Link className="action font-sans text-[14px]" to={`/sites/${siteId}/ledger`}>
+            Open the ledger
+          </Link>{' '}
+          and begin with what matters most.
+        </p>
+      )}
+      <ul className="mt-5 space-y-4">
+        {(pages ?? []).map((page) => (
+          <li key={page.path} className="sheet px-6 py-4" data-path={page.path}>
+            <div className="flex items-baseline gap-4">
+              <h2 className="min-w-0 flex-1 truncate font-serif text-[16px]">
+                <Link
+                  className="hover:underline"
+                  to={`/sites/${siteId}/desk?page=${encodeURIComponent(page.path)}`}
+                >
+                  {page.url}
+                </Link>
+              </h2>
+              <span className="text-[13px] text-ink-2">{page.state}</span>
+            </div>
+            <table className="mt-2 w-full table-fixed text-left text-[13px]">
+              <thead className="text-ink-3">
+                <tr>
+                  <th scope="col" className="w-36 py-1 font-normal">
+                    Field
+                  </th>
+                  <th scope="col" className="py-1 font-normal">
+                    Before
+                  </th>
+                  <th scope="col" className="py-1 font-normal">
+                    After
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {page.changes.map((change) => (
+                  <tr key={change.field} className="border-t border-rule-2 align-top">
+                    <th scope="row" className="py-1.5 pr-3 font-semibold">
+                      {change.field}
+                    </th>
+                    <td className="py-1.5 pr-6 break-words text-ink-2">
+                      {change.before ? <del className="decoration-1">{change.before}</del> : <em>none</em>}
+                    </td>
+                    <td className="py-1.5 break-words">
+                      {change.after ? <ins className="no-underline">{change.after}</ins> : <em>none</em>}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            {page.refused.map((why) => (
+              <p key={why} className="mt-2 border-l-2 border-carmine pl-3 text-[13px]">
+                Not applied: {why}
+              </p>
+            ))}
+          </li>
+        ))}
+      </ul>
+    </main>
+  )
+}

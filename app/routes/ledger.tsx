@@ -1,0 +1,160 @@
+import { useRef, useState } from 'react'
+import { useSearchParams } from 'react-router'
+import { toast } from 'sonner'
+import { stateOf, type PageState } from '../../core/exchange/work.ts'
+import { LedgerTable } from '../ledger/ledger-table.tsx'
+import { ledgerOrder, siteMarkCounts, type Order } from '../ledger/order.ts'
+import type { Session } from '../store/session.ts'
+import { useSession, useSessionState } from '../store/use-session.ts'
+import { Choice } from '../ui/choice.tsx'
+import { plural } from '../ui/plural.ts'
+import { core } from '../workers/client.ts'
+
+export const meta = () => [{ title: 'Ledger · Keen Quill' }]
+
+const orders: { value: Order; name: string }[] = [
+  { value: 'grave', name: 'what matters most' },
+  { value: 'address', name: 'address' },
+  { value: 'title', name: 'title' },
+  { value: 'width', name: 'widest title' },
+]
+const states: ('any' | PageState)[] = ['any', 'untouched', 'drafted', 'approved', 'handed off']
+
+export default function Ledger() {
+  const session = useSession()
+  const state = useSessionState(session)
+  const [search, setSearch] = useSearchParams()
+  const order = orders.find((o) => o.value === search.get('order'))?.value ?? 'grave'
+  const rule = search.get('mark') ?? 'any'
+  const pageState = states.find((s) => s === search.get('state')) ?? 'any'
+  const [find, setFind] = useState('')
+  // The order is taken when it is asked for: a row must not jump away while somebody types in it.
+  const [frozen, setFrozen] = useState<{ key: string; paths: string[] } | null>(null)
+
+  const counts = siteMarkCounts(state.siteMarks, state.work)
+  const all = [...state.rows.values()]
+  const has = (path: string, id: string) =>
+    state.rows.get(path)!.rules.includes(id) || counts.get(path)?.rules.includes(id) === true
+  const matching = all.filter(
+    (r) =>
+      (rule === 'any' || has(r.path, rule)) &&
+      (pageState === 'any' || stateOf(session.decisionsOf(r.path)) === pageState),
+  )
+  const key = `${order}|${rule}|${pageState}|${find}|${all.length}`
+  if (frozen?.key !== key) {
+    const paths = ledgerOrder(matching, order, find, counts).map((r) => r.path)
+    setFrozen({ key, paths })
+  }
+  const rows = (frozen?.paths ?? []).flatMap((p) => state.rows.get(p) ?? [])
+  const grave = all.filter((r) => r.blocker + r.flaw + (counts.get(r.path)?.grave ?? 0) > 0).length
+  const present = state.rules.filter((r) => all.some((row) => has(row.path, r.id)))
+
+  const choose = (name: string, value: string, plain: string) => {
+    const next = new URLSearchParams(search)
+    if (value === plain) next.delete(name)
+    else next.set(name, value)
+    setSearch(next, { replace: true, preventScrollReset: true })
+  }
+
+  return (
+    <main className="px-6 pt-3 pb-6">
+      <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2 pb-3">
+        <h1 className="font-serif text-[26px]">Ledger</h1>
+        <p className="font-serif text-[15px] text-ink-2 italic">
+          {plural(all.length, 'page')}, {grave} with something to mend first
+        </p>
+        <div className="ml-auto flex flex-wrap items-baseline gap-x-5 gap-y-2">
+          <KeywordSheet session={session} />
+          <input
+            type="search"
+            aria-label="Find in the ledger"
+            placeholder="Find"
+            className="w-32 border-b border-ink-3 bg-transparent px-1 py-0.5"
+            value={find}
+            onChange={(e) => setFind(e.target.value)}
+          />
+          <Choice
+            label="Mark"
+            value={rule}
+            options={[{ value: 'any', name: 'any' }, ...present.map((r) => ({ value: r.id, name: r.name }))]}
+            onChange={(v) => choose('mark', v, 'any')}
+          />
+          <Choice
+            label="State"
+            value={pageState}
+            options={states.map((s) => ({ value: s, name: s }))}
+            onChange={(v) => choose('state', v, 'any')}
+          />
+          <Choice
+            label="Order"
+            value={order}
+            options={orders}
+            onChange={(v) => choose('order', v, 'grave')}
+          />
+        </div>
+      </div>
+      {rows.length === 0 ? (
+        <p className="sheet p-8 font-serif text-[17px]">
+          No page is like that.{' '}
+          <button
+            type="button"
+            className="action font-sans text-[14px]"
+            onClick={() => {
+              setFind('')
+              setSearch({}, { replace: true })
+            }}
+          >
+            Show all pages
+          </button>
+        </p>
+      ) : (
+        <LedgerTable rows={rows} session={session} work={state.work} counts={counts} />
+      )}
+    </main>
+  )
+}
+
+/** Keywords for all pages, taken in from a sheet; one step of the log. */
+function KeywordSheet({ session }: { session: Session }) {
+  const input = useRef<HTMLInputElement>(null)
+  async function read(file: File) {
+    const result = await core().readKeywordSheet(await file.text())
+    if (!result.ok) return void toast.error(`${file.name}: ${result.why}`)
+    const { matched, unmatched } = result.read
+    await session.decide(
+      'Keywords from a sheet',
+      matched.flatMap(({ path, primary, secondary }) => [
+        { path, key: 'keyword:primary', after: primary || undefined },
+        { path, key: 'keyword:secondary', after: secondary.length > 0 ? secondary : undefined },
+      ]),
+    )
+    toast(
+      `Keywords for ${plural(matched.length, 'page')} taken in.${unmatched.length > 0 ? ` No such page: ${unmatched.slice(0, 3).join(', ')}${unmatched.length > 3 ? ` and ${unmatched.length - 3} more` : ''}.` : ''}`,
+    )
+  }
+  return (
+    <>
+      <button
+        type="button"
+        className="quiet"
+        onClick={() => input.current?.click()}
+        title="Columns: path or url, primary, secondary (with semicolons)"
+      >
+        Keywords from a CSV …
+      </button>
+      <input
+        ref={input}
+        type="file"
+        hidden
+        accept=".csv,.tsv,.txt"
+        aria-label="Keywords as CSV"
+        data-testid="keywords-input"
+        onChange={(e) => {
+          const file = e.target.files?.[0]
+          if (file) void read(file)
+          e.target.value = ''
+        }}
+      />
+    </>
+  )
+}

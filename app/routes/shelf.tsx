@@ -1,0 +1,300 @@
+import { useEffect, useRef, useState } from 'react'
+import { Link, useFetcher, useRevalidator } from 'react-router'
+import { toast } from 'sonner'
+import Joi from 'joi'
+import type { Route } from './+types/shelf'
+import { demoWasSeeded, putDemoOnShelf, sweepShelf } from '../shelf/demo.ts'
+import { fromDrop, fromPicker } from '../shelf/dropped.ts'
+import { IntakeDialog } from '../shelf/intake-dialog.tsx'
+import { db, removeSite, type SiteRecord } from '../store/db.ts'
+import { closeSession } from '../store/session.ts'
+import { Dialog } from '../ui/dialog.tsx'
+import { download, fileName } from '../ui/download.ts'
+import { Masthead } from '../ui/masthead.tsx'
+import { plural } from '../ui/plural.ts'
+import { core } from '../workers/client.ts'
+import type { IntakeInput } from '../workers/intake.ts'
+
+export const meta = () => [{ title: 'Shelf · Keen Quill' }]
+
+/** Whether this server was started to show the demo. */
+export const loader = () => ({ demo: process.env.KEEN_QUILL_DEMO === '1' })
+
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  const { demo } = await serverLoader()
+  await sweepShelf()
+  const sites = await db.sites.filter((s) => s.status === 'ready').toArray()
+  return {
+    demo,
+    sites: sites.sort((a, b) => a.name.localeCompare(b.name)),
+    seed: demo && !(await demoWasSeeded()),
+  }
+}
+clientLoader.hydrate = true as const
+
+const actionSchema = Joi.object({ intent: Joi.valid('remove', 'demo').required(), site: Joi.string().guid() })
+
+export async function clientAction({ request }: Route.ClientActionArgs) {
+  const { value, error } = actionSchema.validate(Object.fromEntries(await request.formData()))
+  if (error) return { problem: error.message }
+  if (value.intent === 'demo') return { problem: await putDemoOnShelf() }
+  closeSession()
+  await removeSite(value.site)
+  return { problem: null }
+}
+
+export function HydrateFallback() {
+  return (
+    <>
+      <Masthead />
+      <main className="mx-auto max-w-[1100px] px-8 py-10">
+        <h1 className="font-serif text-[26px]">Shelf</h1>
+        <p className="mt-2 text-ink-2">Looking at what is kept in this browser …</p>
+      </main>
+    </>
+  )
+}
+
+export default function Shelf({ loaderData }: Route.ComponentProps) {
+  const { sites, seed } = loaderData as Awaited<ReturnType<typeof clientLoader>>
+  const [input, setInput] = useState<IntakeInput | null>(null)
+  const [pasting, setPasting] = useState(false)
+  const [over, setOver] = useState(false)
+  const folderInput = useRef<HTMLInputElement>(null)
+  const fileInput = useRef<HTMLInputElement>(null)
+  const demo = useFetcher<typeof clientAction>()
+  const { revalidate } = useRevalidator()
+  const submit = demo.submit
+
+  const asked = useRef(false)
+  useEffect(() => {
+    if (!seed || asked.current) return
+    asked.current = true
+    void submit({ intent: 'demo' }, { method: 'post' })
+  }, [seed, submit])
+  useEffect(() => {
+    if (demo.state === 'idle' && demo.data?.problem) toast.error(demo.data.problem)
+    if (demo.state === 'idle' && demo.data) void revalidate()
+  }, [demo.state, demo.data, revalidate])
+
+  const busy = demo.state !== 'idle' || (seed && !demo.data)
+  const pick = (list: FileList | null) => {
+    const picked = list && fromPicker(list)
+    if (picked) setInput(picked)
+  }
+
+  return (
+    <>
+      <Masthead>
+        <Link to="/about" className="hover:text-ink">
+          About
+        </Link>
+      </Masthead>
+      <main className="mx-auto max-w-[1100px] px-8 py-9">
+        <div className="flex items-baseline gap-4">
+          <h1 className="font-serif text-[26px]">Shelf</h1>
+          <p className="font-serif text-[15px] text-ink-2 italic">
+            the sites kept in this browser; nothing leaves it
+          </p>
+        </div>
+
+        <section
+          aria-label="Take pages in"
+          onDragOver={(e) => {
+            e.preventDefault()
+            setOver(true)
+          }}
+          onDragLeave={() => setOver(false)}
+          onDrop={(e) => {
+            e.preventDefault()
+            setOver(false)
+            void fromDrop(e.dataTransfer).then((dropped) => dropped && setInput(dropped))
+          }}
+          className={`sheet mt-5 border-dashed px-8 py-7 ${over ? 'border-quill bg-quill-soft' : ''}`}
+        >
+          <h2 className="font-serif text-[19px]">Intake: take a site’s pages in</h2>
+          <p className="mt-1 text-ink-2">
+            Drop a folder of HTML here, a ZIP archive, a single page, or a project file. Up to 5,000 pages or
+            500 MB.
+          </p>
+          <div className="mt-4 flex flex-wrap gap-3">
+            <button type="button" className="button button-main" onClick={() => folderInput.current?.click()}>
+              Choose a folder …
+            </button>
+            <button type="button" className="button" onClick={() => fileInput.current?.click()}>
+              Choose a ZIP or a page …
+            </button>
+            <button type="button" className="button" onClick={() => setPasting(true)}>
+              Paste a page’s source …
+            </button>
+          </div>
+          <input
+            ref={(node) => {
+              folderInput.current = node
+              node?.setAttribute('webkitdirectory', '')
+            }}
+            type="file"
+            hidden
+            aria-label="Folder of pages"
+            data-testid="folder-input"
+            onChange={(e) => {
+              pick(e.target.files)
+              e.target.value = ''
+            }}
+          />
+          <input
+            ref={fileInput}
+            type="file"
+            hidden
+            aria-label="ZIP or page"
+            data-testid="file-input"
+            accept=".zip,.html,.htm,.xhtml"
+            onChange={(e) => {
+              pick(e.target.files)
+              e.target.value = ''
+            }}
+          />
+        </section>
+
+        {sites.length === 0 ? (
+          <div className="mt-8">
+            <p className="font-serif text-[17px]">
+              {busy ? 'Putting the demo site on the shelf …' : 'The shelf is empty.'}
+            </p>
+            {!busy && (
+              <p className="mt-2 text-ink-2">
+                Take a site in above, or{' '}
+                <button
+                  type="button"
+                  className="action"
+                  onClick={() => void submit({ intent: 'demo' }, { method: 'post' })}
+                >
+                  put the demo site on the shelf
+                </button>{' '}
+                to look around: an invented island lighthouse with the mistakes that editors meet.
+              </p>
+            )}
+          </div>
+        ) : (
+          <ul className="mt-7">
+            {sites.map((site) => (
+              <SiteOnShelf
+                key={site.id}
+                site={site}
+                onReset={() => void submit({ intent: 'demo' }, { method: 'post' })}
+                busy={busy}
+              />
+            ))}
+          </ul>
+        )}
+      </main>
+      {input && <IntakeDialog input={input} onClose={() => setInput(null)} />}
+      <PasteDialog
+        open={pasting}
+        onOpenChange={setPasting}
+        onPaste={(html) => {
+          setPasting(false)
+          setInput({ kind: 'paste', html })
+        }}
+      />
+    </>
+  )
+}
+
+function SiteOnShelf({ site, onReset, busy }: { site: SiteRecord; onReset(): void; busy: boolean }) {
+  const remove = useFetcher()
+  const [sure, setSure] = useState(false)
+  return (
+    <li className="flex items-baseline gap-6 border-t border-rule py-4">
+      <div className="min-w-0 flex-1">
+        <Link
+          to={`/sites/${site.id}/ledger`}
+          className="font-serif text-[19px] font-semibold hover:underline"
+        >
+          {site.name}
+        </Link>
+        <p className="truncate text-[13px] text-ink-2">
+          {site.base} · {plural(site.pages, 'page')} · taken in {site.takenIn}
+          {site.unread.length > 0 && ` · ${plural(site.unread.length, 'file')} not read`}
+        </p>
+      </div>
+      <Link to={`/sites/${site.id}/ledger`} className="action">
+        Open the ledger
+      </Link>
+      <button
+        type="button"
+        className="quiet"
+        onClick={async () => {
+          const bytes = await core().exportProject(site.id)
+          if (bytes) download(fileName(site.name, '.keen-quill.zip'), bytes, 'application/zip')
+        }}
+      >
+        Project file
+      </button>
+      {site.demo && (
+        <button type="button" className="quiet" disabled={busy} onClick={onReset}>
+          {busy ? 'Resetting …' : 'Reset the demo'}
+        </button>
+      )}
+      <button type="button" className="quiet" onClick={() => setSure(true)}>
+        Take off the shelf
+      </button>
+      <Dialog
+        open={sure}
+        onOpenChange={setSure}
+        title={`Take “${site.name}” off the shelf?`}
+        description="Its pages and all work on them leave this browser. Save a project file first if you may want them back."
+      >
+        <remove.Form method="post" className="flex gap-3" onSubmit={() => setSure(false)}>
+          <input type="hidden" name="site" value={site.id} />
+          <button type="submit" name="intent" value="remove" className="button button-main">
+            Take it off
+          </button>
+          <button type="button" className="button" onClick={() => setSure(false)}>
+            Keep it
+          </button>
+        </remove.Form>
+      </Dialog>
+    </li>
+  )
+}
+
+function PasteDialog({
+  open,
+  onOpenChange,
+  onPaste,
+}: {
+  open: boolean
+  onOpenChange(open: boolean): void
+  onPaste(html: string): void
+}) {
+  const [html, setHtml] = useState('')
+  return (
+    <Dialog
+      open={open}
+      onOpenChange={onOpenChange}
+      title="Paste a page’s source"
+      description="The whole of it, from the doctype to the end, as “view source” shows it."
+      width={720}
+    >
+      <form
+        onSubmit={(event) => {
+          event.preventDefault()
+          onPaste(html)
+          setHtml('')
+        }}
+      >
+        <textarea
+          className="field h-64 font-mono text-[12px]"
+          aria-label="The page’s source"
+          spellCheck={false}
+          value={html}
+          onChange={(e) => setHtml(e.target.value)}
+        />
+        <button type="submit" className="button button-main mt-4" disabled={html.trim() === ''}>
+          Take the page in
+        </button>
+      </form>
+    </Dialog>
+  )
+}

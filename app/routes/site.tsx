@@ -1,0 +1,126 @@
+import { useEffect } from 'react'
+import { NavLink, Outlet, data, useNavigation } from 'react-router'
+import { toast } from 'sonner'
+import type { Route } from './+types/site'
+import { openSession, type Session } from '../store/session.ts'
+import { useSessionState } from '../store/use-session.ts'
+import { Masthead } from '../ui/masthead.tsx'
+import { stateOf } from '../../core/exchange/work.ts'
+
+export const meta = () => [{ title: 'Keen Quill' }]
+
+export async function clientLoader({ params }: Route.ClientLoaderArgs) {
+  const session = await openSession(params.siteId)
+  if (!session)
+    throw data(
+      'This site is not on the shelf of this browser. It may have been taken off, or is kept in another browser.',
+      {
+        status: 404,
+        statusText: 'Not on the shelf',
+      },
+    )
+  return { session }
+}
+clientLoader.hydrate = true as const
+/** The session is the site's own state and is not loaded anew after every action. */
+export const shouldRevalidate = ({
+  currentParams,
+  nextParams,
+}: {
+  currentParams: Record<string, string | undefined>
+  nextParams: Record<string, string | undefined>
+}) => currentParams.siteId !== nextParams.siteId
+
+export function HydrateFallback() {
+  return (
+    <>
+      <Masthead />
+      <p className="p-8 text-ink-2">Opening the site …</p>
+    </>
+  )
+}
+
+export default function Site({ loaderData, params }: Route.ComponentProps) {
+  const { session } = loaderData as { session: Session }
+  const state = useSessionState(session)
+  const navigation = useNavigation()
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== 'z') return
+      event.preventDefault()
+      void walk(session, event.shiftKey ? 'redo' : 'undo')
+    }
+    addEventListener('keydown', onKey)
+    return () => removeEventListener('keydown', onKey)
+  }, [session])
+
+  const changed = [...state.work.values()].filter((d) => stateOf(d) !== 'untouched').length
+  const sections: [string, string][] = [
+    ['ledger', 'Ledger'],
+    ['desk', 'Desk'],
+    ['hand-off', 'Hand-off'],
+  ]
+  return (
+    <>
+      <a
+        href="#main"
+        className="sr-only focus:not-sr-only focus:fixed focus:top-2 focus:left-2 focus:z-50 focus:bg-paper focus:p-2"
+      >
+        To the main part
+      </a>
+      <Masthead
+        site={state.site.name}
+        sections={
+          <nav aria-label="Sections" className="flex h-full gap-6">
+            {sections.map(([to, name]) => (
+              <NavLink
+                key={to}
+                to={`/sites/${params.siteId}/${to}`}
+                className={({ isActive }) =>
+                  `flex h-full items-center border-b-2 pt-0.5 ${isActive ? 'border-ink font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`
+                }
+              >
+                {name}
+                {to === 'hand-off' && changed > 0 && (
+                  <span className="ml-1.5 text-[13px] font-normal text-ink-3">{changed}</span>
+                )}
+              </NavLink>
+            ))}
+          </nav>
+        }
+      >
+        <span
+          role="status"
+          data-testid="saved"
+          data-saved={state.saved}
+          className={state.saved === 'failed' ? 'font-semibold text-carmine' : ''}
+        >
+          {{ saved: 'Saved', saving: 'Saving …', failed: 'Not saved: the browser refused' }[state.saved]}
+        </span>
+        <button
+          type="button"
+          className="hover:text-ink disabled:opacity-60"
+          disabled={!state.undo}
+          title={state.undo ?? undefined}
+          onClick={() => void walk(session, 'undo')}
+        >
+          Undo <kbd>Ctrl Z</kbd>
+        </button>
+      </Masthead>
+      <div id="main" aria-busy={navigation.state !== 'idle'}>
+        <Outlet context={session} />
+      </div>
+    </>
+  )
+}
+
+async function walk(session: Session, direction: 'undo' | 'redo'): Promise<void> {
+  const step = await session.walk(direction)
+  if (!step) return void toast(direction === 'undo' ? 'Nothing left to undo.' : 'Nothing to redo.')
+  const what =
+    step.paths.length > 1
+      ? `${step.label}, ${step.paths.length} pages`
+      : `${step.label}, ${step.paths[0] || 'the site'}`
+  toast(`${direction === 'undo' ? 'Undone' : 'Done again'}: ${what}`)
+}

@@ -1,0 +1,52 @@
+/** The demo site on the shelf: taken in from the server's stand-in by the same way as any archive. */
+import { db, removeSite } from '../store/db.ts'
+import { closeSession, today } from '../store/session.ts'
+import { callback, core } from '../workers/client.ts'
+
+const SEEDED = 'demo-seeded'
+export const DEMO_BASE = 'https://farrowskerry.example/'
+
+export const demoWasSeeded = async (): Promise<boolean> => (await db.settings.get(SEEDED)) !== undefined
+
+/** Puts the demo on the shelf, in place of one that is there. Returns why it could not be, or null. */
+export async function putDemoOnShelf(): Promise<string | null> {
+  const [archive, sheet] = await Promise.all([fetch('/stand-ins/site.zip'), fetch('/stand-ins/keywords.csv')])
+  if (!archive.ok) return 'The demo site could not be fetched from the server. Is it still running?'
+  closeSession()
+  for (const old of await db.sites.filter((s) => s.demo).toArray()) await removeSite(old.id)
+  const file = new File([await archive.blob()], 'farrowskerry.zip', { type: 'application/zip' })
+  const prepared = await core().prepare({ kind: 'zip', file })
+  if (!prepared.ok) return prepared.why
+  const taken = await core().takeIn(
+    { name: 'Farrowskerry Light', base: DEMO_BASE, today: today(), demo: true },
+    callback(() => {}),
+  )
+  if (!taken.ok) return taken.why
+  const { id } = taken.site
+  if (sheet.ok) {
+    await core().openSite(id, today())
+    const keywords = await core().readKeywordSheet(await sheet.text())
+    if (keywords.ok)
+      await db.work.bulkPut(
+        keywords.read.matched.map(({ path, primary, secondary }) => ({
+          site: id,
+          path,
+          decisions: {
+            'keyword:primary': primary,
+            ...(secondary.length > 0 ? { 'keyword:secondary': secondary } : {}),
+          },
+        })),
+      )
+  }
+  await db.settings.put({ key: SEEDED, value: true })
+  return null
+}
+
+/** Takes off what an intake that was cut off has left behind. */
+export async function sweepShelf(): Promise<void> {
+  const stale = await db.sites.filter((s) => s.status === 'taking in').toArray()
+  // One that another tab is taking in right now holds this lock.
+  await navigator.locks.request('keen-quill-intake', { ifAvailable: true }, async (lock) => {
+    if (lock) for (const site of stale) await removeSite(site.id)
+  })
+}

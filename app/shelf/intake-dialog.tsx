@@ -1,0 +1,198 @@
+import { useEffect, useState } from 'react'
+import { useNavigate, useRevalidator } from 'react-router'
+import { today } from '../store/session.ts'
+import { Dialog } from '../ui/dialog.tsx'
+import { plural } from '../ui/plural.ts'
+import { callback, core } from '../workers/client.ts'
+import type { IntakeInput, Prepared, Progress } from '../workers/intake.ts'
+
+type Step =
+  | { at: 'opening' }
+  | { at: 'refused'; why: string }
+  | { at: 'asking'; prepared: Prepared; problem: string | null }
+  | { at: 'reading'; progress: Progress; cancelling: boolean }
+  | { at: 'done'; site: string; pages: number; others: number; unread: { path: string; why: string }[] }
+
+/** One intake from what was dropped to the ledger: the address is asked once, then pages are read, and what could not be is listed. */
+export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose(): void }) {
+  const [step, setStep] = useState<Step>({ at: 'opening' })
+  const [name, setName] = useState('')
+  const [base, setBase] = useState('')
+  const navigate = useNavigate()
+  const { revalidate } = useRevalidator()
+
+  useEffect(() => {
+    let stale = false
+    core()
+      .prepare(input)
+      .then((result) => {
+        if (stale) return
+        if (!result.ok) return setStep({ at: 'refused', why: result.why })
+        setName(result.prepared.name)
+        setBase(result.prepared.base)
+        setStep({ at: 'asking', prepared: result.prepared, problem: null })
+      })
+      .catch((error: Error) => setStep({ at: 'refused', why: `It could not be opened (${error.message}).` }))
+    return () => {
+      stale = true
+    }
+  }, [input])
+
+  async function take(prepared: Prepared) {
+    setStep({
+      at: 'reading',
+      progress: { done: 0, of: prepared.pages + prepared.others, now: '' },
+      cancelling: false,
+    })
+    const report = callback((progress: Progress) =>
+      setStep((now) => (now.at === 'reading' ? { ...now, progress } : now)),
+    )
+    // Asked for at the moment from which there is something to lose.
+    void navigator.storage?.persist?.()
+    const result =
+      prepared.kind === 'project'
+        ? await core().takeInProject(today(), report)
+        : await core().takeIn({ name, base, today: today(), demo: false }, report)
+    if (!result.ok) {
+      if (/^This is no web address/.test(result.why))
+        return setStep({ at: 'asking', prepared, problem: result.why })
+      return setStep({ at: 'refused', why: result.why })
+    }
+    const { site } = result
+    void revalidate()
+    if (site.unread.length === 0) return navigate(`/sites/${site.id}/ledger`)
+    setStep({ at: 'done', site: site.id, pages: site.pages, others: site.otherFiles, unread: site.unread })
+  }
+
+  const reading = step.at === 'reading'
+  return (
+    <Dialog
+      open
+      onOpenChange={(open) => {
+        if (open) return
+        if (reading) void core().cancelIntake()
+        onClose()
+      }}
+      title={
+        {
+          opening: 'Opening …',
+          refused: 'It could not be taken in',
+          asking: 'Take the pages in',
+          reading: 'Taking the pages in',
+          done: 'Taken in',
+        }[step.at]
+      }
+    >
+      {step.at === 'refused' && (
+        <>
+          <p role="alert">{step.why}</p>
+          <button type="button" className="button mt-5" onClick={onClose}>
+            Back to the shelf
+          </button>
+        </>
+      )}
+      {step.at === 'asking' && (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault()
+            void take(step.prepared)
+          }}
+        >
+          <p className="text-ink-2">
+            {plural(step.prepared.pages, 'page')}
+            {step.prepared.others > 0 &&
+              `, and ${plural(step.prepared.others, 'other file')} kept aside for the hand-off`}
+            {step.prepared.unread.length > 0 && `; ${plural(step.prepared.unread.length, 'file')} left out`}.
+          </p>
+          {step.prepared.kind === 'project' ? (
+            <p className="mt-3">
+              A project file of “{step.prepared.name}”, with all its work. It goes on the shelf as a site of
+              its own.
+            </p>
+          ) : (
+            <>
+              <label className="mt-4 block font-semibold" htmlFor="intake-base">
+                The address of the site’s root
+              </label>
+              <input
+                id="intake-base"
+                className="field mt-1"
+                value={base}
+                onChange={(e) => setBase(e.target.value)}
+                aria-describedby="intake-base-help"
+                aria-invalid={step.problem !== null}
+              />
+              <p id="intake-base-help" className="mt-1 text-[13px] text-ink-2">
+                {step.problem ? (
+                  <strong className="text-carmine">{step.problem}</strong>
+                ) : (
+                  `A guess from ${step.prepared.baseFrom}. Links and canonicals are judged by it.`
+                )}
+              </p>
+              <label className="mt-4 block font-semibold" htmlFor="intake-name">
+                What you call the site
+              </label>
+              <input
+                id="intake-name"
+                className="field mt-1"
+                value={name}
+                onChange={(e) => setName(e.target.value)}
+              />
+            </>
+          )}
+          <button type="submit" className="button button-main mt-6">
+            Take in {plural(step.prepared.pages, 'page')}
+          </button>
+        </form>
+      )}
+      {reading && (
+        <div>
+          <progress
+            className="h-2 w-full accent-ink"
+            value={step.progress.done}
+            max={step.progress.of}
+            aria-label="Files read"
+          />
+          <p className="mt-2 text-ink-2" aria-live="polite">
+            {step.progress.done.toLocaleString('en')} of {plural(step.progress.of, 'file')}
+          </p>
+          <p className="h-5 truncate text-[13px] text-ink-3">{step.progress.now}</p>
+          <button
+            type="button"
+            className="button mt-4"
+            disabled={step.cancelling}
+            onClick={() => {
+              setStep({ ...step, cancelling: true })
+              void core().cancelIntake()
+            }}
+          >
+            {step.cancelling ? 'Stopping …' : 'Cancel'}
+          </button>
+        </div>
+      )}
+      {step.at === 'done' && (
+        <div>
+          <p>
+            {plural(step.pages, 'page')} taken in. {plural(step.unread.length, 'file')} could not be read as{' '}
+            {step.unread.length === 1 ? 'a page' : 'pages'}; what is on the disk is kept aside, and goes into
+            the hand-off as it is:
+          </p>
+          <ul className="mt-3 max-h-64 overflow-auto border-y border-rule text-[13px]">
+            {step.unread.map(({ path, why }) => (
+              <li key={path} className="border-b border-rule-2 py-1.5">
+                <strong>{path}</strong> <span className="text-ink-2">{why}</span>
+              </li>
+            ))}
+          </ul>
+          <button
+            type="button"
+            className="button button-main mt-5"
+            onClick={() => navigate(`/sites/${step.site}/ledger`)}
+          >
+            Open the ledger
+          </button>
+        </div>
+      )}
+    </Dialog>
+  )
+}

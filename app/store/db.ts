@@ -1,0 +1,107 @@
+/** The browser's store: three tables for each site's pages (slim rows, decisions, sources), the log, and the shelf. */
+import Dexie, { type EntityTable, type Table } from 'dexie'
+import type { Decisions, LogEntry } from '../../core/exchange/work.ts'
+import type { Encoding, DeclaredBy } from '../../core/page/encoding.ts'
+import type { Fit } from '../../core/measure/snippet.ts'
+
+export interface SiteRecord {
+  id: string
+  name: string
+  base: string
+  whole: boolean
+  /** The folder within the archive that is the site's root, such as `site/`; "" where it is the top. */
+  root: string
+  /** Only `ready` sites are shown; one that was cut off while it was taken in is swept away at the next start. */
+  status: 'taking in' | 'ready'
+  takenIn: string
+  pages: number
+  otherFiles: number
+  unread: { path: string; why: string }[]
+  demo: boolean
+}
+
+/** What the ledger shows of a page, and what the site's index is built from. */
+export interface LedgerRow {
+  site: string
+  path: string
+  url: string
+  title: string | null
+  titlePx: number
+  titleFit: Fit
+  description: string | null
+  descriptionFit: Fit
+  h1: string | null
+  h1Count: number
+  words: number
+  lang: string | null
+  indexable: boolean
+  /** Rule ids of the marks left, most grave first, stetted ones aside; and how many of each severity. */
+  rules: string[]
+  blocker: number
+  flaw: number
+  nit: number
+  /** What the row was made from: another audit or other decisions ask for a new row. */
+  basis: string
+}
+
+export interface SourceRecord {
+  site: string
+  path: string
+  bytes: Uint8Array
+  encoding: Encoding
+  encodingBy: DeclaredBy
+  bom: number
+}
+export interface FileRecord {
+  site: string
+  path: string
+  bytes: Uint8Array
+}
+export interface WorkRecord {
+  site: string
+  /** "" holds what is decided for the site as a whole. */
+  path: string
+  decisions: Decisions
+}
+export interface LogRecord extends LogEntry {
+  id: number
+  site: string
+}
+
+export class Store extends Dexie {
+  declare sites: EntityTable<SiteRecord, 'id'>
+  declare rows: Table<LedgerRow, [string, string]>
+  declare sources: Table<SourceRecord, [string, string]>
+  declare files: Table<FileRecord, [string, string]>
+  declare work: Table<WorkRecord, [string, string]>
+  declare log: EntityTable<LogRecord, 'id'>
+  declare settings: Table<{ key: string; value: unknown }, string>
+
+  constructor(name = 'keen-quill') {
+    super(name)
+    this.version(1).stores({
+      sites: 'id',
+      rows: '[site+path], site',
+      sources: '[site+path], site',
+      files: '[site+path], site',
+      work: '[site+path], site',
+      log: '++id, site',
+      settings: 'key',
+    })
+  }
+}
+
+export const db = new Store()
+
+/** Takes a site off the shelf with everything that belongs to it. */
+export async function removeSite(id: string, store: Store = db): Promise<void> {
+  await store.transaction(
+    'rw',
+    [store.sites, store.rows, store.sources, store.files, store.work, store.log],
+    async () => {
+      await store.sites.delete(id)
+      for (const table of [store.rows, store.sources, store.files, store.work, store.log])
+        await table.where('site').equals(id).delete()
+    },
+  )
+}

@@ -1,0 +1,255 @@
+/**
+ * A site that is open in this tab: its rows, decisions and marks in memory, kept in step with the store and the
+ * worker. Typing changes memory at once; the worker's marks and the store's copy follow.
+ */
+import {
+  applyChanges,
+  changesFor,
+  draftOf,
+  stateOf,
+  type Decisions,
+  type PageState,
+} from '../../core/exchange/work.ts'
+import type { SiteMark } from '../../core/rules/rule.ts'
+import type { LedgerRow, SiteRecord } from './db.ts'
+import type { PageView } from '../workers/evaluate.ts'
+import { core } from '../workers/client.ts'
+import { db } from './db.ts'
+import { commit, logState, walkLog, type Decision } from './work-log.ts'
+
+export interface SessionState {
+  site: SiteRecord
+  rows: ReadonlyMap<string, LedgerRow>
+  work: ReadonlyMap<string, Decisions>
+  siteMarks: SiteMark[]
+  rules: { id: string; name: string }[]
+  /** The page on the desk, as the worker last saw it. */
+  view: PageView | null
+  saved: 'saved' | 'saving' | 'failed'
+  undo: string | null
+  redo: string | null
+}
+
+/** Typing is in the store this long after a key at the latest. */
+const SAVE_WITHIN = 200
+
+export const today = (): string => new Date().toISOString().slice(0, 10)
+
+export function createSession(initial: Omit<SessionState, 'view' | 'saved' | 'undo' | 'redo'>) {
+  let state: SessionState = { ...initial, view: null, saved: 'saved', undo: null, redo: null }
+  const site = state.site.id
+  const listeners = new Set<() => void>()
+  const set = (patch: Partial<SessionState>) => {
+    state = { ...state, ...patch }
+    for (const listener of listeners) listener()
+  }
+  const decisionsOf = (path: string): Decisions => state.work.get(path) ?? {}
+
+  // Other tabs on the same site.
+  const channel = new BroadcastChannel(`keen-quill-${site}`)
+  channel.onmessage = ({ data }: MessageEvent<string[]>) => {
+    void reload(data.filter((path) => !typing.has(path)))
+  }
+  async function reload(paths: string[]): Promise<void> {
+    const records = await db.work.bulkGet(paths.map((p) => [site, p] as [string, string]))
+    adopt(new Map(paths.map((p, i) => [p, records[i]?.decisions ?? {}])))
+    await refreshLog()
+  }
+
+  /** Takes decisions that the store holds now, and has the worker look at their pages again. */
+  function adopt(work: Map<string, Decisions>): void {
+    if (work.size === 0) return
+    set({ work: new Map([...state.work, ...work]) })
+    const onDesk = deskPath !== null && work.has(deskPath) ? deskPath : null
+    if (onDesk) look(onDesk)
+    const others = [...work].filter(([path]) => path !== '' && path !== onDesk)
+    if (others.length > 0)
+      void core()
+        .evaluateRows(others.map(([path, decisions]) => ({ path, decisions })))
+        .then((answer) => {
+          if (!answer) return
+          set({
+            rows: new Map([...state.rows, ...answer.rows.map((r) => [r.path, r] as const)]),
+            siteMarks: answer.siteMarks,
+          })
+        })
+  }
+  const refreshLog = async () => set(await logState(site))
+
+  // The worker: one question at a time, and only the newest waits.
+  let asking = false
+  let waiting: string | null = null
+  let deskPath: string | null = null
+  function look(path: string): void {
+    waiting = path
+    if (!asking) void ask()
+  }
+  async function ask(): Promise<void> {
+    asking = true
+    try {
+      while (waiting !== null) {
+        const path = waiting
+        waiting = null
+        const answer = await core().evaluatePage(path, decisionsOf(path))
+        // An older answer is dropped for the newer question.
+        if (!answer || waiting === path) continue
+        set({
+          rows: new Map(state.rows).set(path, answer.view.row),
+          ...(answer.siteMarks ? { siteMarks: answer.siteMarks } : {}),
+          ...(path === deskPath ? { view: answer.view } : {}),
+        })
+      }
+    } finally {
+      asking = false
+    }
+  }
+
+  // Typing: what is not in the store yet, by page.
+  const typing = new Map<string, Map<string, { label: string; after: unknown }>>()
+  let timer: ReturnType<typeof setTimeout> | null = null
+  let stretch: { id: number; of: string } | null = null
+  let queue: Promise<unknown> = Promise.resolve()
+
+  /** Puts store writes in a row, and tells when one fails: nothing is dropped without a word. */
+  function write<T>(job: () => Promise<T>): Promise<T> {
+    const done = queue.then(job)
+    queue = done.catch(() => {})
+    done.then(
+      () => set({ saved: typing.size > 0 ? 'saving' : 'saved' }),
+      () => set({ saved: 'failed' }),
+    )
+    return done
+  }
+
+  /** Writes at once what was typed; safe to call at any time. */
+  function flush(): Promise<unknown> {
+    if (timer) clearTimeout(timer)
+    timer = null
+    if (typing.size === 0) return queue
+    const decisions: Decision[] = []
+    let label = ''
+    for (const [path, keys] of typing)
+      for (const [key, { label: own, after }] of keys) {
+        decisions.push({ path, key, after })
+        label = own
+      }
+    const pages = [...typing.keys()]
+    typing.clear()
+    const of = decisions.map((d) => `${d.path}\n${d.key}`).join('\n')
+    const amend = stretch?.of === of ? stretch.id : null
+    return write(async () => {
+      const { logId } = await commit(site, label, decisions, new Date().toISOString(), amend)
+      stretch = logId === null ? null : { id: logId, of }
+      channel.postMessage(pages)
+      await refreshLog()
+    })
+  }
+
+  const leave = () => void flush()
+  const hide = () => {
+    if (document.visibilityState === 'hidden') leave()
+  }
+  addEventListener('pagehide', leave)
+  document.addEventListener('visibilitychange', hide)
+
+  return {
+    subscribe(listener: () => void): () => void {
+      listeners.add(listener)
+      return () => listeners.delete(listener)
+    },
+    get: (): SessionState => state,
+    decisionsOf,
+
+    /** Puts a page on the desk; its view follows from the worker. */
+    open(path: string): void {
+      if (deskPath === path && state.view?.path === path) return
+      deskPath = path
+      if (state.view?.path !== path) set({ view: null })
+      look(path)
+    },
+
+    /** One keystroke's worth: in memory now, in the store within 200 ms, one step of the log for one stretch of typing. */
+    type(path: string, key: string, after: unknown, label: string): void {
+      const before = decisionsOf(path)
+      const changes = changesFor(path, before, key, after)
+      if (changes.length === 0) return
+      set({ work: new Map(state.work).set(path, applyChanges(before, changes)), saved: 'saving' })
+      const keys = typing.get(path) ?? new Map<string, { label: string; after: unknown }>()
+      keys.set(key, { label, after })
+      typing.set(path, keys)
+      look(path)
+      timer ??= setTimeout(() => void flush(), SAVE_WITHIN)
+    },
+    /** Ends a stretch of typing: what is typed next is a step of its own. */
+    async blur(): Promise<void> {
+      await flush()
+      stretch = null
+    },
+    flush,
+
+    /** Decides several things as one step. */
+    async decide(label: string, decisions: Decision[]): Promise<void> {
+      await flush()
+      stretch = null
+      await write(async () => {
+        const { work } = await commit(site, label, decisions, new Date().toISOString())
+        adopt(work)
+        channel.postMessage([...work.keys()])
+        await refreshLog()
+      })
+    },
+
+    async walk(direction: 'undo' | 'redo'): Promise<{ label: string; paths: string[] } | null> {
+      await flush()
+      stretch = null
+      return write(async () => {
+        const step = await walkLog(site, direction)
+        if (step) {
+          adopt(step.work)
+          channel.postMessage(step.paths)
+        }
+        await refreshLog()
+        return step
+      })
+    },
+
+    stateOf: (path: string): PageState => stateOf(decisionsOf(path)),
+    draftOf: (path: string) => draftOf(decisionsOf(path)),
+    refreshLog,
+    close(): void {
+      removeEventListener('pagehide', leave)
+      document.removeEventListener('visibilitychange', hide)
+      channel.close()
+      void flush()
+    },
+  }
+}
+
+export type Session = ReturnType<typeof createSession>
+
+let open: { id: string; session: Session } | null = null
+
+/** The session of a site, opened once and kept while the editor goes from view to view; null when it is not on the shelf. */
+export async function openSession(id: string): Promise<Session | null> {
+  if (open?.id === id) return open.session
+  open?.session.close()
+  open = null
+  const opened = await core().openSite(id, today())
+  if (!opened) return null
+  const session = createSession({
+    site: opened.site,
+    rows: new Map(opened.rows.map((r) => [r.path, r])),
+    work: new Map(opened.work.map((w) => [w.path, w.decisions])),
+    siteMarks: opened.siteMarks,
+    rules: opened.rules,
+  })
+  await session.refreshLog()
+  open = { id, session }
+  return session
+}
+
+/** Forgets the open session, as when its site is taken off the shelf. */
+export function closeSession(): void {
+  open?.session.close()
+  open = null
+}

@@ -1,0 +1,114 @@
+/** Decisions and the command log in the store. Every write is one transaction, so that two tabs never lose each other's. */
+import { applyChanges, changesFor, type Decisions, type LogEntry } from '../../core/exchange/work.ts'
+import { db, type LogRecord, type Store } from './db.ts'
+
+export interface Decision {
+  path: string
+  key: string
+  /** undefined takes the decision back. */
+  after: unknown
+}
+export interface Committed {
+  logId: number | null
+  /** Decisions as they stand now, of every page that changed. */
+  work: Map<string, Decisions>
+}
+
+const decisionsOf = async (store: Store, site: string, path: string): Promise<Decisions> =>
+  (await store.work.get([site, path]))?.decisions ?? {}
+
+/** The log's end, newest first: all steps that were undone, and the last one that was not. */
+const tail = (store: Store, site: string): Promise<LogRecord[]> =>
+  store.log
+    .where('site')
+    .equals(site)
+    .reverse()
+    .until((e) => !e.undone, true)
+    .toArray()
+
+async function putAll(store: Store, site: string, work: Map<string, Decisions>): Promise<void> {
+  await store.work.bulkPut([...work].map(([path, decisions]) => ({ site, path, decisions })))
+}
+
+/**
+ * Writes decisions as one step of the log; what was undone before can no longer be redone. `amend` names the step of
+ * the same typing that is carried on, which keeps its first `before`; it is a new step if another came between.
+ */
+export function commit(
+  site: string,
+  label: string,
+  decisions: Decision[],
+  at: string,
+  amend: number | null = null,
+  store: Store = db,
+): Promise<Committed> {
+  return store.transaction('rw', [store.work, store.log], async () => {
+    const work = new Map<string, Decisions>()
+    const changes: LogEntry['changes'] = []
+    for (const { path, key, after } of decisions) {
+      const now = work.get(path) ?? (await decisionsOf(store, site, path))
+      const own = changesFor(path, now, key, after)
+      if (own.length === 0) continue
+      changes.push(...own)
+      work.set(path, applyChanges(now, own))
+    }
+    if (changes.length === 0) return { logId: amend, work }
+    await putAll(store, site, work)
+    const entries = await tail(store, site)
+    const undone = entries.filter((e) => e.undone).map((e) => e.id)
+    if (undone.length > 0) await store.log.bulkDelete(undone)
+    const last = entries.find((e) => !e.undone)
+    if (amend !== null && last?.id === amend) {
+      await store.log.update(amend, { at, changes: carriedOn(last.changes, changes) })
+      return { logId: amend, work }
+    }
+    const logId = await store.log.add({ site, at, label, changes, undone: false } as LogRecord)
+    return { logId: logId as number, work }
+  })
+}
+
+/** A step and what carries it on as one: the first `before`, the last `after`, of each decision. */
+function carriedOn(first: LogEntry['changes'], next: LogEntry['changes']): LogEntry['changes'] {
+  const merged = [...first]
+  for (const change of next) {
+    const i = merged.findIndex((c) => c.path === change.path && c.key === change.key)
+    if (i >= 0) merged[i] = { ...merged[i]!, after: change.after }
+    else merged.push(change)
+  }
+  return merged
+}
+
+export interface Step extends Committed {
+  label: string
+  paths: string[]
+}
+
+/** Takes the last step back, or does the next one again; null when there is none. */
+export function walkLog(site: string, direction: 'undo' | 'redo', store: Store = db): Promise<Step | null> {
+  return store.transaction('rw', [store.work, store.log], async () => {
+    const entries = await tail(store, site)
+    const entry = direction === 'undo' ? entries.find((e) => !e.undone) : entries.findLast((e) => e.undone)
+    if (!entry) return null
+    const work = new Map<string, Decisions>()
+    const paths = [...new Set(entry.changes.map((c) => c.path))]
+    for (const path of paths) {
+      const own = entry.changes.filter((c) => c.path === path)
+      work.set(path, applyChanges(await decisionsOf(store, site, path), own, direction === 'undo'))
+    }
+    await putAll(store, site, work)
+    await store.log.update(entry.id, { undone: direction === 'undo' })
+    return { logId: entry.id, work, label: entry.label, paths }
+  })
+}
+
+/** What undo and redo would do, in words; null where there is nothing. */
+export async function logState(
+  site: string,
+  store: Store = db,
+): Promise<{ undo: string | null; redo: string | null }> {
+  const entries = await tail(store, site)
+  return {
+    undo: entries.find((e) => !e.undone)?.label ?? null,
+    redo: entries.findLast((e) => e.undone)?.label ?? null,
+  }
+}

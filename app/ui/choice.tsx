@@ -1,0 +1,44 @@
+import { Select } from 'radix-ui'
+
+/** A choice as a line of print: what it is about, and the value, underlined. */
+export function Choice<V extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string
+  value: V
+  options: { value: V; name: string }[]
+  onChange(value: V): void
+}) {
+  return (
+    <Select.Root value={value} onValueChange={(v) => onChange(v as V)}>
+      <Select.Trigger aria-label={label} className="border-b border-ink-3 pb-0.5 text-ink-2 hover:border-ink">
+        {label}{' '}
+        <strong className="font-semibold text-ink">
+          <Select.Value />
+        </strong>
+      </Select.Trigger>
+      <Select.Portal>
+        <Select.Content
+          position="popper"
+          sideOffset={6}
+          className="sheet z-30 max-h-[60vh] overflow-auto py-1"
+        >
+          <Select.Viewport>
+            {options.map((option) => (
+              <Select.Item
+                key={option.value}
+                value={option.value}
+                className="cursor-pointer px-4 py-1.5 outline-none data-highlighted:bg-quill-soft"
+              >
+                <Select.ItemText>{option.name}</Select.ItemText>
+              </Select.Item>
+            ))}
+          </Select.Viewport>
+        </Select.Content>
+      </Select.Portal>
+    </Select.Root>
+  )
+}

@@ -1,0 +1,51 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { Shortcuts } from './shortcuts.tsx'
+
+/** Day or night; the first look is the system's. */
+function ThemeSwitch() {
+  const [, again] = useState(0)
+  const dark = () =>
+    document.documentElement.dataset.theme === 'dark' ||
+    (!document.documentElement.dataset.theme && matchMedia('(prefers-color-scheme: dark)').matches)
+  return (
+    <button
+      type="button"
+      className="hover:text-ink"
+      onClick={() => {
+        const theme = dark() ? 'light' : 'dark'
+        document.documentElement.dataset.theme = theme
+        localStorage.setItem('keen-quill-theme', theme)
+        again((n) => n + 1)
+      }}
+    >
+      Day or night
+    </button>
+  )
+}
+
+/** The newspaper's head: our name, the site's, its sections as words, and what is always at hand. */
+export function Masthead({
+  site,
+  sections,
+  children,
+}: {
+  site?: string
+  sections?: React.ReactNode
+  children?: React.ReactNode
+}) {
+  return (
+    <header className="sticky top-0 z-20 flex h-[52px] items-center gap-6 border-b border-ink bg-paper px-6">
+      <Link to="/" className="font-serif text-[20px] font-semibold whitespace-nowrap">
+        Keen Quill
+      </Link>
+      {site && <span className="max-w-56 truncate font-serif text-[17px] text-ink-2 italic">{site}</span>}
+      {sections}
+      <div className="ml-auto flex items-center gap-5 text-[13px] whitespace-nowrap text-ink-2">
+        {children}
+        <ThemeSwitch />
+        <Shortcuts />
+      </div>
+    </header>
+  )
+}

@@ -1,0 +1,19 @@
+/** The worker's door: the same core behind Comlink. */
+import * as Comlink from 'comlink'
+import * as desk from './desk.ts'
+import * as intake from './intake.ts'
+
+/** One intake at a time in this browser; a lock that nobody holds tells the shelf that an unfinished intake was cut off. */
+const alone = <T>(job: () => Promise<T>): Promise<T> => navigator.locks.request('keen-quill-intake', job)
+
+const api = {
+  ...desk,
+  prepare: intake.prepare,
+  takeIn: (...args: Parameters<typeof intake.takeIn>) => alone(() => intake.takeIn(...args)),
+  takeInProject: (...args: Parameters<typeof intake.takeInProject>) =>
+    alone(() => intake.takeInProject(...args)),
+  cancelIntake: intake.cancelIntake,
+}
+export type CoreApi = typeof api
+
+Comlink.expose(api)

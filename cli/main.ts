@@ -1,0 +1,42 @@
+/** `quill`: the same core for the command line and for pipelines. Shapes and exit status: docs/command-line.md. */
+import { apply } from './apply.ts'
+import { audit } from './audit.ts'
+import { Problem } from './problem.ts'
+import { measureCommand } from './measure.ts'
+
+const usage = `quill audit PATH… [--base-url URL] [--keywords FILE.csv] [--style FILE.json] [--date YYYY-MM-DD] [--format text|json|csv]
+quill apply PATH --changes FILE.csv --out DIR [--base-url URL]
+quill measure [--as title|description] [TEXT…]
+`
+
+const commands: Record<string, (args: string[]) => Promise<number>> = {
+  audit,
+  apply,
+  measure: measureCommand,
+}
+
+async function main([command, ...args]: string[]): Promise<number> {
+  if (command === undefined || command === '--help' || command === 'help') {
+    process.stdout.write(usage)
+    return command === undefined ? 2 : 0
+  }
+  const run = commands[command]
+  if (!run)
+    throw new Problem(`There is no command “${command}”; there are ${Object.keys(commands).join(', ')}.`)
+  return run(args)
+}
+
+main(process.argv.slice(2)).then(
+  (status) => (process.exitCode = status),
+  (error: unknown) => {
+    const known =
+      error instanceof Problem ||
+      (error instanceof TypeError && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS'))
+    process.stderr.write(
+      known
+        ? `quill: ${(error as Error).message.split('\n')[0]}\n`
+        : `quill: this should not happen; please report it.\n${(error as Error).stack}\n`,
+    )
+    process.exitCode = 2
+  },
+)

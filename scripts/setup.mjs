@@ -1,0 +1,68 @@
+/** What the commands share: installing once for each lock file, building once for each state of the sources. Node built-ins only. */
+import { spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+
+export const root = join(import.meta.dirname, '..')
+const cache = join(root, 'node_modules/.cache/keen-quill')
+
+const digest = (files) => {
+  const hash = createHash('sha256')
+  for (const file of files) hash.update(file).update(readFileSync(join(root, file)))
+  return hash.digest('hex')
+}
+
+function filesIn(folder) {
+  return readdirSync(join(root, folder), { recursive: true })
+    .map((name) => join(folder, name))
+    .filter((name) => statSync(join(root, name)).isFile())
+    .sort()
+}
+
+function stamped(name, value, make) {
+  const stamp = join(cache, name)
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === value) return
+  make()
+  mkdirSync(cache, { recursive: true })
+  writeFileSync(stamp, value)
+}
+
+export function run(command, args, options = {}) {
+  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options })
+  if (result.error) throw result.error
+  return result
+}
+
+function must(command, args, options) {
+  const { status } = run(command, args, options)
+  if (status !== 0) {
+    console.error(`\n“${command} ${args.join(' ')}” failed (${status}). What it printed above says why.`)
+    process.exit(2)
+  }
+}
+
+/** `npm ci`, when the lock file is not the one that was installed. What npm prints goes to stderr. */
+export function install() {
+  stamped('installed', digest(['package-lock.json']), () => {
+    console.error('Installing packages …')
+    must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { stdio: ['ignore', 2, 2] })
+  })
+}
+
+/** The production build, when a source changed since the last one. */
+export function build() {
+  const sources = [
+    ...['app', 'core', 'server', 'public'].filter((f) => existsSync(join(root, f))).flatMap(filesIn),
+    'package-lock.json',
+    'vite.config.ts',
+    'react-router.config.ts',
+  ]
+  stamped('built', digest(sources), () => {
+    console.error('Building …')
+    must(process.execPath, [join(root, 'node_modules/@react-router/dev/bin.js'), 'build'], {
+      stdio: ['ignore', 2, 2],
+      env: { ...process.env, NODE_ENV: 'production' },
+    })
+  })
+}

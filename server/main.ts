@@ -1,0 +1,66 @@
+/** The production server: the built application, its assets, and the stand-ins. Address 127.0.0.1, PORT or 4460. */
+import { createReadStream, existsSync, statSync } from 'node:fs'
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
+import { extname, join, normalize, sep } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import { serveStandIn } from './stand-ins.ts'
+import { typeOf } from './types.ts'
+
+// @react-router/node and React choose their builds by this when they are imported.
+process.env.NODE_ENV = 'production'
+const { createRequestListener } = await import('@react-router/node')
+
+const root = join(import.meta.dirname, '..')
+const client = join(root, 'build/client')
+const port = Number(process.env.PORT ?? 4460)
+const build = await import(pathToFileURL(join(root, 'build/server/index.js')).href)
+const application = createRequestListener({ build, mode: 'production' })
+
+/** A built asset, or false: names of assets hold a hash, so they never change. */
+function serveAsset(pathname: string, response: ServerResponse): boolean {
+  const file = normalize(join(client, decodeURIComponent(pathname)))
+  if (!file.startsWith(client + sep) || !existsSync(file) || !statSync(file).isFile()) return false
+  response.writeHead(200, {
+    'content-type': typeOf(extname(file)),
+    'content-length': statSync(file).size,
+    'cache-control': pathname.startsWith('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+    'x-content-type-options': 'nosniff',
+  })
+  createReadStream(file).pipe(response)
+  return true
+}
+
+function answer(request: IncomingMessage, response: ServerResponse): void {
+  let pathname: string
+  try {
+    pathname = new URL(request.url ?? '/', 'http://localhost').pathname
+    decodeURIComponent(pathname)
+  } catch {
+    response.writeHead(400).end('This address cannot be read.')
+    return
+  }
+  if (request.method === 'GET' || request.method === 'HEAD') {
+    if (pathname.startsWith('/stand-ins/')) return serveStandIn(pathname, response)
+    if (pathname !== '/' && serveAsset(pathname, response)) return
+  }
+  response.setHeader('x-content-type-options', 'nosniff')
+  response.setHeader('referrer-policy', 'no-referrer')
+  response.setHeader('cross-origin-opener-policy', 'same-origin')
+  void application(request, response)
+}
+
+const server = createServer(answer)
+server.on('error', (error: NodeJS.ErrnoException) => {
+  console.error(
+    error.code === 'EADDRINUSE'
+      ? `Port ${port} is taken. Choose another: PORT=4461 npm run demo`
+      : error.message,
+  )
+  process.exit(1)
+})
+server.listen(port, '127.0.0.1', () => console.log(`Keen Quill is ready: http://127.0.0.1:${port}/`))
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.on(signal, () => {
+    server.close(() => process.exit(0))
+    server.closeAllConnections()
+  })

@@ -1,0 +1,46 @@
+/** The demo site, which stands in for a live one: its pages under /stand-ins/site/, and all of it as one archive. */
+import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs'
+import type { ServerResponse } from 'node:http'
+import { extname, join, normalize, relative, sep } from 'node:path'
+import { writeZip } from '../core/exchange/zip.ts'
+import { typeOf } from './types.ts'
+
+const folder = join(import.meta.dirname, '../stand-ins/site')
+
+export function demoArchive(): Uint8Array {
+  const files = readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((e) => e.isFile())
+    .map((e) => relative(folder, join(e.parentPath, e.name)).split(sep).join('/'))
+    .sort()
+  return writeZip(files.map((path) => [path, readFileSync(join(folder, path))]))
+}
+
+export function serveStandIn(pathname: string, response: ServerResponse): void {
+  // Pages of a site must never share the application's origin as scripts: they are served inert.
+  response.setHeader(
+    'content-security-policy',
+    "sandbox; default-src 'none'; img-src 'self'; style-src 'self' 'unsafe-inline'",
+  )
+  response.setHeader('x-content-type-options', 'nosniff')
+  if (pathname === '/stand-ins/site.zip') {
+    response.writeHead(200, { 'content-type': 'application/zip' }).end(demoArchive())
+    return
+  }
+  if (pathname === '/stand-ins/keywords.csv') {
+    response
+      .writeHead(200, { 'content-type': typeOf('.csv') })
+      .end(readFileSync(join(folder, '../keywords.csv')))
+    return
+  }
+  if (pathname.startsWith('/stand-ins/site/')) {
+    const file = normalize(join(folder, decodeURIComponent(pathname.slice('/stand-ins/site/'.length))))
+    const found = [file, join(file, 'index.html')].find((f) => existsSync(f) && statSync(f).isFile())
+    if (found && (found + sep).startsWith(folder + sep)) {
+      response.writeHead(200, { 'content-type': typeOf(extname(found)) }).end(readFileSync(found))
+      return
+    }
+  }
+  response
+    .writeHead(404, { 'content-type': 'text/plain; charset=utf-8' })
+    .end('There is no such page on the demo site.')
+}

@@ -1,0 +1,11 @@
+import { reactRouter } from '@react-router/dev/vite'
+import tailwindcss from '@tailwindcss/vite'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  plugins: [tailwindcss(), reactRouter()],
+  worker: { format: 'es' },
+  build: { target: 'es2022' },
+  optimizeDeps: { entries: ['app/**/*.{ts,tsx}', 'core/**/*.ts'] },
+  server: { host: '127.0.0.1' },
+})
