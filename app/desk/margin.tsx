@@ -58,6 +58,7 @@ export function Margin({
 
   return (
     <aside aria-label="Margin: marks on this sheet" data-testid="margin" className="relative min-w-0">
+      <h2 className="sr-only">Margin: marks on this sheet</h2>
       {marks.length === 0 && <p className="font-serif text-[15px] text-ink-2 italic">{clean}</p>}
       <ol ref={box} style={{ height }} className="relative">
         {ordered.map((mark) => (

@@ -169,7 +169,7 @@ export function OutlineSheet({
               >
                 {band.landmark && (
                   <span
-                    className="absolute inset-y-0 left-1.5 flex items-center font-serif text-[12px] text-ink-2 italic"
+                    className="absolute inset-y-0 left-1 flex w-6 items-center justify-center font-serif text-[12px] text-ink-2 italic"
                     style={{ writingMode: 'vertical-rl', transform: 'rotate(180deg)' }}
                   >
                     {names[band.landmark]}

@@ -80,7 +80,7 @@ export function PageList({
                     )}
                   </span>
                   <span className="block w-full truncate text-[12px] text-ink-3">
-                    /{row.path.replace(/index\.x?html?$/, '')}
+                    /{row.path.replace(/(^|\/)index\.html$/, '$1')}
                   </span>
                 </button>
               </li>

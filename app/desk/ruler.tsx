@@ -58,7 +58,7 @@ export function Ruler({
         className="hatched absolute opacity-70"
         style={{ left: riskFrom, width: column - riskFrom, top: 29, height: 8 }}
       />
-      <span className="absolute w-[1.5px] bg-carmine" style={{ left: column, top: 12, height: 28 }} />
+      <span className="absolute w-[2px] bg-carmine" style={{ left: column - 1, top: 10, height: 30 }} />
     </div>
   )
 }

@@ -127,7 +127,12 @@ export function SnippetSheet({
                 shown={d.wide.shown}
                 cut={d.wide.cut}
                 lang={lang}
-                placeholder={view?.fallBackDescription.slice(0, 160) ?? ''}
+                placeholder={
+                  view
+                    ? view.fallBackDescription.slice(0, 160) ||
+                      'No description, and no text to take one from. Type one here.'
+                    : ''
+                }
                 className="text-ink"
                 style={{ fontSize: slots.description.wide.size, lineHeight: `${LINE.description}px` }}
                 onChange={(value) =>

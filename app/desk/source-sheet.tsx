@@ -23,6 +23,7 @@ export function SourceSheet({
   const nonce = useNonce()
   const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
   const marks = view?.marks ?? []
+  const placed = marks.filter((m) => m.start !== null && !m.stet)
 
   useEffect(() => {
     if (!view) return
@@ -61,14 +62,33 @@ export function SourceSheet({
       >
         <div ref={host} />
       </section>
-      <Margin
-        path={path}
-        marks={marks}
-        anchors={anchors}
-        session={session}
-        onGoTo={(mark: MarkView) => mark.start !== null && show(mark.start)}
-        clean={view ? 'Nothing to mend on this page.' : 'Reading …'}
-      />
+      <div className="min-w-0">
+        {placed.length > 0 && (
+          <p className="sheet sticky top-[60px] z-10 mb-3 px-3 py-1.5 text-[13px] text-ink-2">
+            Marks at line{' '}
+            {placed.slice(0, 12).map((m) => (
+              <button
+                key={m.id}
+                type="button"
+                className="action mr-2.5"
+                title={m.name}
+                onClick={() => show(m.start!)}
+              >
+                {m.line}
+              </button>
+            ))}
+            {placed.length > 12 && `and ${placed.length - 12} more`}
+          </p>
+        )}
+        <Margin
+          path={path}
+          marks={marks}
+          anchors={anchors}
+          session={session}
+          onGoTo={(mark: MarkView) => mark.start !== null && show(mark.start)}
+          clean={view ? 'Nothing to mend on this page.' : 'Reading …'}
+        />
+      </div>
     </div>
   )
 }

@@ -115,7 +115,7 @@ export function LedgerTable({
         ref={body}
         role="rowgroup"
         onKeyDown={onKeyDown}
-        className="h-[calc(100vh-172px)] min-h-60 overflow-auto"
+        className="h-[calc(100vh-196px)] min-h-60 overflow-auto"
         tabIndex={-1}
       >
         <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
@@ -165,7 +165,7 @@ export function LedgerTable({
                     title={row.url}
                     onClick={() => openDesk(row.path)}
                   >
-                    /{row.path.replace(/index\.x?html?$/, '')}
+                    /{row.path.replace(/(^|\/)index\.html$/, '$1')}
                   </button>
                 </div>
                 <div {...cellProps(1)} onDoubleClick={edit(1)} className="min-w-0">

@@ -18,7 +18,13 @@ export async function putDemoOnShelf(): Promise<string | null> {
   const prepared = await core().prepare({ kind: 'zip', file })
   if (!prepared.ok) return prepared.why
   const taken = await core().takeIn(
-    { name: 'Farrowskerry Light', base: DEMO_BASE, today: today(), demo: true },
+    {
+      ticket: prepared.prepared.ticket,
+      name: 'Farrowskerry Light',
+      base: DEMO_BASE,
+      today: today(),
+      demo: true,
+    },
     callback(() => {}),
   )
   if (!taken.ok) return taken.why

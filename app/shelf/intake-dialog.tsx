@@ -10,7 +10,7 @@ type Step =
   | { at: 'opening' }
   | { at: 'refused'; why: string }
   | { at: 'asking'; prepared: Prepared; problem: string | null }
-  | { at: 'reading'; progress: Progress; cancelling: boolean }
+  | { at: 'reading'; ticket: number; progress: Progress; cancelling: boolean }
   | { at: 'done'; site: string; pages: number; others: number; unread: { path: string; why: string }[] }
 
 /** One intake from what was dropped to the ledger: the address is asked once, then pages are read, and what could not be is listed. */
@@ -41,6 +41,7 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
   async function take(prepared: Prepared) {
     setStep({
       at: 'reading',
+      ticket: prepared.ticket,
       progress: { done: 0, of: prepared.pages + prepared.others, now: '' },
       cancelling: false,
     })
@@ -51,8 +52,8 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
     void navigator.storage?.persist?.()
     const result =
       prepared.kind === 'project'
-        ? await core().takeInProject(today(), report)
-        : await core().takeIn({ name, base, today: today(), demo: false }, report)
+        ? await core().takeInProject(prepared.ticket, today(), report)
+        : await core().takeIn({ ticket: prepared.ticket, name, base, today: today(), demo: false }, report)
     if (!result.ok) {
       if (/^This is no web address/.test(result.why))
         return setStep({ at: 'asking', prepared, problem: result.why })
@@ -70,7 +71,7 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
       open
       onOpenChange={(open) => {
         if (open) return
-        if (reading) void core().cancelIntake()
+        if (step.at === 'reading') void core().cancelIntake(step.ticket)
         onClose()
       }}
       title={
@@ -163,7 +164,7 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
             disabled={step.cancelling}
             onClick={() => {
               setStep({ ...step, cancelling: true })
-              void core().cancelIntake()
+              void core().cancelIntake(step.ticket)
             }}
           >
             {step.cancelling ? 'Stopping …' : 'Cancel'}

@@ -2,6 +2,7 @@
  * A site that is open in this tab: its rows, decisions and marks in memory, kept in step with the store and the
  * worker. Typing changes memory at once; the worker's marks and the store's copy follow.
  */
+import Joi from 'joi'
 import {
   applyChanges,
   changesFor,
@@ -32,6 +33,16 @@ export interface SessionState {
 
 /** Typing is in the store this long after a key at the latest. */
 const SAVE_WITHIN = 200
+
+const JOURNAL = 'keen-quill-unsaved/'
+const journalSchema = Joi.object({
+  label: Joi.string().required(),
+  decisions: Joi.array()
+    .items(
+      Joi.object({ path: Joi.string().allow('').required(), key: Joi.string().required(), after: Joi.any() }),
+    )
+    .required(),
+}).required()
 
 export const today = (): string => new Date().toISOString().slice(0, 10)
 
@@ -121,6 +132,10 @@ export function createSession(initial: Omit<SessionState, 'view' | 'saved' | 'un
     return done
   }
 
+  // What is on its way to the store; and a last note in case this tab is gone before it arrives.
+  let writing: { decisions: Decision[]; label: string } | null = null
+  const journal = `${JOURNAL}${site}/${crypto.randomUUID()}`
+
   /** Writes at once what was typed; safe to call at any time. */
   function flush(): Promise<unknown> {
     if (timer) clearTimeout(timer)
@@ -137,17 +152,40 @@ export function createSession(initial: Omit<SessionState, 'view' | 'saved' | 'un
     typing.clear()
     const of = decisions.map((d) => `${d.path}\n${d.key}`).join('\n')
     const amend = stretch?.of === of ? stretch.id : null
-    return write(async () => {
-      const { logId } = await commit(site, label, decisions, new Date().toISOString(), amend)
+    writing = { decisions, label }
+    const done = write(async () => {
+      const { logId, work } = await commit(site, label, decisions, new Date().toISOString(), amend)
+      // Another tab may have decided something else for these pages meanwhile.
+      adopt(
+        new Map(
+          [...work].filter(
+            ([path, now]) => !typing.has(path) && JSON.stringify(now) !== JSON.stringify(decisionsOf(path)),
+          ),
+        ),
+      )
       stretch = logId === null ? null : { id: logId, of }
+      writing = null
+      localStorage.removeItem(journal)
       channel.postMessage(pages)
       await refreshLog()
     })
+    // What the browser refused is kept for the next try, unless it was typed over since.
+    done.catch(() => {
+      for (const { path, key, after } of decisions) {
+        const keys = typing.get(path) ?? new Map<string, { label: string; after: unknown }>()
+        if (!keys.has(key)) typing.set(path, keys.set(key, { label, after }))
+      }
+    })
+    return done
   }
 
-  const leave = () => void flush()
+  /** A page that goes away may be gone before a transaction ends; localStorage is written before this returns. */
+  const leave = () => {
+    void flush()
+    if (writing) localStorage.setItem(journal, JSON.stringify(writing))
+  }
   const hide = () => {
-    if (document.visibilityState === 'hidden') leave()
+    if (document.visibilityState === 'hidden') void flush()
   }
   addEventListener('pagehide', leave)
   document.addEventListener('visibilitychange', hide)
@@ -234,6 +272,7 @@ export async function openSession(id: string): Promise<Session | null> {
   if (open?.id === id) return open.session
   open?.session.close()
   open = null
+  await replayJournals(id)
   const opened = await core().openSite(id, today())
   if (!opened) return null
   const session = createSession({
@@ -246,6 +285,15 @@ export async function openSession(id: string): Promise<Session | null> {
   await session.refreshLog()
   open = { id, session }
   return session
+}
+
+/** Brings into the store what a tab noted when it was closed in the middle of a write. */
+async function replayJournals(id: string): Promise<void> {
+  for (const key of Object.keys(localStorage).filter((k) => k.startsWith(JOURNAL + id))) {
+    const { value, error } = journalSchema.validate(JSON.parse(localStorage.getItem(key) ?? 'null'))
+    if (!error) await commit(id, value.label, value.decisions, new Date().toISOString())
+    localStorage.removeItem(key)
+  }
 }
 
 /** Forgets the open session, as when its site is taken off the shelf. */

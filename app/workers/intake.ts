@@ -24,6 +24,8 @@ export type IntakeInput =
   | { kind: 'paste'; html: string }
 
 export interface Prepared {
+  /** Names what was opened, for taking it in. */
+  ticket: number
   kind: IntakeInput['kind'] | 'project'
   /** Good guesses that the editor confirms. */
   name: string
@@ -50,8 +52,9 @@ interface Pending {
   unread: { path: string; why: string }[]
   projectBytes?: Uint8Array
 }
-let pending: Pending | null = null
-let cancelled = false
+const opened = new Map<number, Pending>()
+let tickets = 0
+const cancelled = new Set<number>()
 
 const MOST_PAGES = 5_000
 const BATCH = 100
@@ -145,18 +148,19 @@ async function open(input: IntakeInput): Promise<Pending | { why: string }> {
 export async function prepare(
   input: IntakeInput,
 ): Promise<{ ok: true; prepared: Prepared } | { ok: false; why: string }> {
-  cancelled = false
-  const opened = await open(input)
-  if ('why' in opened) return { ok: false, why: opened.why }
-  pending = opened
-  if (opened.kind === 'project') {
-    const project = readProject(opened.projectBytes!)
+  const found = await open(input)
+  if ('why' in found) return { ok: false, why: found.why }
+  const ticket = ++tickets
+  opened.set(ticket, found)
+  if (found.kind === 'project') {
+    const project = readProject(found.projectBytes!)
     if (!project.ok) return project
     const { site, files } = project.project
     const pages = [...files.keys()].filter(isPagePath).length
     return {
       ok: true,
       prepared: {
+        ticket,
         kind: 'project',
         name: site.name,
         base: site.base,
@@ -167,7 +171,7 @@ export async function prepare(
       },
     }
   }
-  const pages = opened.whole ? opened.paths.filter(isPagePath) : opened.paths
+  const pages = found.whole ? found.paths.filter(isPagePath) : found.paths
   if (pages.length === 0)
     return {
       ok: false,
@@ -180,17 +184,18 @@ export async function prepare(
     }
   const folderName =
     input.kind === 'files' ? input.name : input.kind === 'zip' ? input.file.name.replace(/\.zip$/i, '') : ''
-  const guess = await guessBase(opened, pages, folderName)
+  const guess = await guessBase(found, pages, folderName)
   return {
     ok: true,
     prepared: {
-      kind: opened.kind,
+      ticket,
+      kind: found.kind,
       name: guess.name,
       base: guess.base,
       baseFrom: guess.from,
       pages: pages.length,
-      others: opened.paths.length - pages.length,
-      unread: opened.unread,
+      others: found.paths.length - pages.length,
+      unread: found.unread,
     },
   }
 }
@@ -234,52 +239,52 @@ async function guessBase(
   return { base: 'https://site.example/', name: folder || 'One page', from: 'nothing on the pages' }
 }
 
-export function cancelIntake(): void {
-  cancelled = true
+export function cancelIntake(ticket: number): void {
+  cancelled.add(ticket)
 }
 
 /** Reads, judges and keeps everything that was opened. Nothing stands on the shelf until all of it is done. */
 export async function takeIn(
-  given: { name: string; base: string; today: string; demo: boolean },
+  given: { ticket: number; name: string; base: string; today: string; demo: boolean },
   progress: (p: Progress) => void,
 ): Promise<{ ok: true; site: SiteRecord } | { ok: false; why: string }> {
-  const opened = pending
-  if (!opened) return { ok: false, why: 'What was dropped is no longer at hand. Drop it again.' }
+  const found = opened.get(given.ticket)
+  if (!found) return { ok: false, why: 'What was dropped is no longer at hand. Drop it again.' }
   const base = normaliseBase(given.base)
   if (!base) return { ok: false, why: 'This is no web address. Write it like https://www.your-site.example/' }
   const id = crypto.randomUUID()
-  const pages = new Set(opened.whole ? opened.paths.filter(isPagePath) : opened.paths)
+  const pages = new Set(found.whole ? found.paths.filter(isPagePath) : found.paths)
   const site: SiteRecord = {
     id,
     name: given.name.trim() || new URL(base).host,
     base,
-    whole: opened.whole,
-    root: opened.root,
+    whole: found.whole,
+    root: found.root,
     status: 'taking in',
     takenIn: given.today,
     pages: 0,
     otherFiles: 0,
-    unread: [...opened.unread],
+    unread: [...found.unread],
     demo: given.demo,
   }
   await db.sites.add(site)
   const index = emptyIndex(
     base,
-    opened.whole,
-    opened.paths.map((p) => p.slice(opened.root.length)),
+    found.whole,
+    found.paths.map((p) => p.slice(found.root.length)),
   )
   const setting = { index, style: defaultStyle, date: given.today }
   try {
     let done = 0
-    for (let i = 0; i < opened.paths.length; i += BATCH) {
-      const batch = opened.paths.slice(i, i + BATCH)
-      const { files, failed } = await opened.read(batch)
+    for (let i = 0; i < found.paths.length; i += BATCH) {
+      const batch = found.paths.slice(i, i + BATCH)
+      const { files, failed } = await found.read(batch)
       site.unread.push(...failed)
       const rows: LedgerRow[] = []
       const sources: SourceRecord[] = []
       const others: FileRecord[] = []
       for (const path of batch) {
-        if (cancelled) throw new Cancelled()
+        if (cancelled.has(given.ticket)) throw new Cancelled()
         const bytes = files.get(path)
         done++
         if (!bytes) continue
@@ -293,7 +298,7 @@ export async function takeIn(
           sources.push({ site: id, path, bytes, encoding, encodingBy, bom })
           rows.push(
             evaluate(
-              { site: id, path, url: addressOf(path.slice(opened.root.length), base) },
+              { site: id, path, url: addressOf(path.slice(found.root.length), base) },
               read.source,
               {},
               setting,
@@ -304,7 +309,7 @@ export async function takeIn(
           others.push({ site: id, path, bytes })
         }
         if (done % 10 === 0) {
-          progress({ done, of: opened.paths.length, now: path })
+          progress({ done, of: found.paths.length, now: path })
           // Lets a cancellation in between two pages.
           await new Promise((resolve) => setTimeout(resolve, 0))
         }
@@ -317,7 +322,7 @@ export async function takeIn(
       site.pages += rows.length
       site.otherFiles += others.length
     }
-    if (cancelled) throw new Cancelled()
+    if (cancelled.has(given.ticket)) throw new Cancelled()
     if (site.pages === 0) {
       await removeSite(id)
       return {
@@ -325,10 +330,10 @@ export async function takeIn(
         why: `None of the pages could be read. ${site.unread[0] ? `${site.unread[0].path}: ${site.unread[0].why}` : ''}`,
       }
     }
-    progress({ done: opened.paths.length, of: opened.paths.length, now: '' })
+    progress({ done: found.paths.length, of: found.paths.length, now: '' })
     site.status = 'ready'
     await db.sites.put(site)
-    pending = null
+    opened.delete(given.ticket)
     return { ok: true, site }
   } catch (error) {
     await removeSite(id)
@@ -345,25 +350,32 @@ class Cancelled extends Error {}
 
 /** Brings a project file back: the site as it was taken in, with all decisions and the log. */
 export async function takeInProject(
+  ticket: number,
   today: string,
   progress: (p: Progress) => void,
 ): Promise<{ ok: true; site: SiteRecord } | { ok: false; why: string }> {
-  if (!pending?.projectBytes)
-    return { ok: false, why: 'The project file is no longer at hand. Drop it again.' }
-  const result = readProject(pending.projectBytes)
+  const bytes = opened.get(ticket)?.projectBytes
+  if (!bytes) return { ok: false, why: 'The project file is no longer at hand. Drop it again.' }
+  const result = readProject(bytes)
   if (!result.ok) return result
   const { project } = result
   const paths = [...project.files.keys()].sort()
-  pending = {
+  opened.set(ticket, {
     kind: 'files',
     whole: project.site.whole,
     root: project.site.root,
     paths,
     unread: [],
     read: async (batch) => ({ files: new Map(batch.map((p) => [p, project.files.get(p)!])), failed: [] }),
-  }
+  })
   const taken = await takeIn(
-    { name: project.site.name, base: project.site.base, today: project.site.takenIn || today, demo: false },
+    {
+      ticket,
+      name: project.site.name,
+      base: project.site.base,
+      today: project.site.takenIn || today,
+      demo: false,
+    },
     progress,
   )
   if (!taken.ok) return taken

@@ -5,7 +5,7 @@ import type { Source } from './source.ts'
 function utf8Step(bytes: Uint8Array, i: number): { length: number; units: number } {
   const lead = bytes[i]!
   if (lead < 0x80) return { length: 1, units: 1 }
-  let need = 0
+  let need: number
   let low = 0x80
   let high = 0xbf
   if (lead >= 0xc2 && lead <= 0xdf) need = 1

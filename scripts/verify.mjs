@@ -1,0 +1,102 @@
+/**
+ * Everything that must hold, from a fresh clone: installs, installs Debian's Chromium where it is missing, checks the
+ * lock file, types, lint and formatting, runs unit, end-to-end and reference tests. Its last line counts them all.
+ */
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { build, install, root, run } from './setup.mjs'
+
+let passed = 0
+let failed = 0
+const started = Date.now()
+
+function step(name, command, args, options) {
+  console.log(`\n── ${name}`)
+  const ok = run(command, args, options).status === 0
+  if (ok) passed++
+  else failed++
+  console.log(`${ok ? 'passed' : 'FAILED'}: ${name}`)
+  return ok
+}
+const node = (...args) => [process.execPath, args]
+const bin = (file) => join(root, 'node_modules', file)
+
+function finish() {
+  console.log(`\n${Math.round((Date.now() - started) / 1000)} seconds`)
+  console.log(`${passed} passed, ${failed} failed`)
+  process.exit(failed > 0 ? 1 : 0)
+}
+
+/** Debian's Chromium, by apt where it is missing and apt is there. */
+function chromium() {
+  if (existsSync(process.env.CHROMIUM ?? '/usr/bin/chromium')) return true
+  console.log('\n── Chromium is missing: installing Debian’s')
+  const quiet = {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  }
+  spawnSync('apt-get', ['update'], quiet)
+  spawnSync('apt-get', ['install', '-y', '--no-install-recommends', 'chromium'], quiet)
+  return existsSync('/usr/bin/chromium')
+}
+
+/** Adds a runner's own counts, so that a test that was skipped or never ran is not counted as passed. */
+function counted(name, command, args, report, read, env = {}) {
+  console.log(`\n── ${name}`)
+  const { status } = run(command, args, { env: { ...process.env, ...env } })
+  let counts = { passed: 0, failed: 0 }
+  try {
+    counts = read(JSON.parse(readFileSync(report, 'utf8')))
+  } catch {
+    // No report: the run broke before its end, which is counted below.
+  }
+  if (status !== 0 && counts.failed === 0) counts.failed = 1
+  if (counts.passed === 0 && counts.failed === 0) counts.failed = 1
+  passed += counts.passed
+  failed += counts.failed
+}
+
+install()
+const out = mkdtempSync(join(tmpdir(), 'keen-quill-'))
+step('The lock file can be installed', 'npm', ['ci', '--dry-run', '--silent', '--no-audit'], {
+  stdio: ['ignore', 'ignore', 'inherit'],
+})
+step('Route types', ...node(bin('@react-router/dev/bin.js'), 'typegen'))
+step('Types', ...node(bin('typescript/bin/tsc'), '--noEmit'))
+step('Types of the core, alone', ...node(bin('typescript/bin/tsc'), '--noEmit', '-p', 'core'))
+step('Lint and folder boundaries', ...node(bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0'))
+step('Formatting', ...node(bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.'))
+
+const unit = join(out, 'unit.json')
+counted(
+  'Unit tests',
+  ...node(bin('vitest/vitest.mjs'), 'run', '--reporter=dot', '--reporter=json', `--outputFile=${unit}`),
+  unit,
+  (r) => ({
+    passed: r.numPassedTests,
+    failed:
+      r.numFailedTests +
+      r.numPendingTests +
+      r.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0).length,
+  }),
+)
+
+build()
+if (chromium()) {
+  const e2e = join(out, 'e2e.json')
+  counted(
+    'End-to-end and reference tests',
+    ...node(bin('@playwright/test/cli.js'), 'test'),
+    e2e,
+    (r) => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected + r.stats.skipped }),
+    { KEEN_QUILL_REPORT: e2e },
+  )
+} else {
+  console.log(
+    '\nFAILED: there is no Chromium, so nothing could be tried in a browser. Install Debian’s package chromium.',
+  )
+  failed++
+}
+finish()

@@ -1,0 +1,65 @@
+import { readFileSync, readdirSync } from 'node:fs'
+import { join, relative } from 'node:path'
+import { expect, type Page } from '@playwright/test'
+import { zipSync } from 'fflate'
+
+export const DEMO = join(import.meta.dirname, '../../stand-ins/site')
+
+/** All files of a folder by path. */
+export function filesOf(folder: string): Map<string, Uint8Array> {
+  const entries = readdirSync(folder, { recursive: true, withFileTypes: true }).filter((e) => e.isFile())
+  return new Map(
+    entries.map((e) => {
+      const file = join(e.parentPath, e.name)
+      return [relative(folder, file), new Uint8Array(readFileSync(file))] as const
+    }),
+  )
+}
+
+export const zipOf = (files: Record<string, string | Uint8Array>): Buffer =>
+  Buffer.from(
+    zipSync(
+      Object.fromEntries(
+        Object.entries(files).map(([p, c]) => [p, typeof c === 'string' ? new TextEncoder().encode(c) : c]),
+      ),
+    ),
+  )
+
+/** Fails on any error that the page writes to its console or throws. */
+export function watchConsole(page: Page): string[] {
+  const problems: string[] = []
+  page.on('console', (m) => {
+    if (m.type() === 'error') problems.push(m.text())
+  })
+  page.on('pageerror', (e) => problems.push(e.message))
+  return problems
+}
+
+export async function openShelf(page: Page): Promise<void> {
+  await page.goto('/')
+  await page.waitForSelector('html[data-hydrated]')
+}
+
+/** The demo, put on the shelf at the first opening, its ledger open. Returns the site's id. */
+export async function openDemo(page: Page): Promise<string> {
+  await openShelf(page)
+  await page.getByRole('link', { name: 'Farrowskerry Light' }).click()
+  await expect(page.getByTestId('ledger')).toBeVisible()
+  return /sites\/([^/]+)/.exec(page.url())![1]!
+}
+
+/** Takes a ZIP in through the picker and opens its ledger. */
+export async function takeInZip(page: Page, name: string, zip: Buffer, base?: string): Promise<void> {
+  await page.getByTestId('file-input').setInputFiles({ name, mimeType: 'application/zip', buffer: zip })
+  const address = page.getByLabel('The address of the site’s root')
+  await expect(address).toBeVisible()
+  if (base) await address.fill(base)
+  await page.getByRole('button', { name: /^Take in/ }).click()
+}
+
+export async function openDesk(page: Page, site: string, path: string, sheet = 'snippet'): Promise<void> {
+  await page.goto(`/sites/${site}/desk?page=${encodeURIComponent(path)}&sheet=${sheet}`)
+  await expect(page.locator('[data-testid=desk][data-ready=true]')).toBeVisible()
+}
+
+export const saved = (page: Page) => expect(page.getByTestId('saved')).toHaveAttribute('data-saved', 'saved')

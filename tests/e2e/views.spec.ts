@@ -1,0 +1,154 @@
+/** Ledger, outline, margin, approval, hand-off and help, by keyboard and by pointer; and axe-core on every view. */
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test } from '@playwright/test'
+import { openDemo, openDesk, openShelf, saved, watchConsole } from './helpers.ts'
+
+test('the ledger: filter by mark and by words, edit a cell from the keyboard, go on with Enter, put back with Escape', async ({
+  page,
+}) => {
+  await openDemo(page)
+  await page.getByRole('searchbox', { name: 'Find in the ledger' }).fill('samphire')
+  await expect(page.locator('[data-path]')).toHaveCount(3)
+  await page.getByRole('searchbox', { name: 'Find in the ledger' }).fill('')
+  await page.getByRole('combobox', { name: 'Mark' }).click()
+  await page.getByRole('option', { name: 'Several pages have the same title' }).click()
+  await expect(page.locator('[data-path]')).toHaveCount(2)
+  await page.locator('[data-cell="0-1"]').focus()
+  await page.keyboard.press('Enter')
+  await page.getByTestId('cell-title').fill('Lens Room Tour: an Hour Among the Prisms')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-cell="1-1"]')).toBeFocused()
+  await expect(page.locator('[data-path="tours/lens-room.html"]')).toContainText('drafted')
+  await page.keyboard.press('Enter')
+  await page.getByTestId('cell-title').fill('Never mind')
+  await page.keyboard.press('Escape')
+  await expect(page.locator('[data-path="tours/tower.html"]')).toContainText('Lighthouse Tower Tour')
+  await saved(page)
+  await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('Enter')
+  await expect(page).toHaveURL(/desk\?page=tours%2Ftower/)
+  // The other page's title has changed, so this one's is no longer repeated.
+  await expect(page.locator('[data-testid=desk][data-ready=true]')).toBeVisible()
+  await expect(page.locator('[data-rule="title-duplicate"]')).toHaveCount(0)
+})
+
+test('the outline: levels by Tab and Shift+Tab, by dragging, words in place, repairs from the margin, undo', async ({
+  page,
+}) => {
+  const site = await openDemo(page)
+  await openDesk(page, site, 'stories/fog-signal.html', 'outline')
+  const item = (name: RegExp) => page.getByRole('treeitem', { name })
+  await item(/^The reed/).focus()
+  await page.keyboard.press('Shift+Tab')
+  await expect(item(/^The reed/)).toHaveAttribute('aria-level', '3')
+  await expect(item(/^The reed/)).toBeFocused()
+  await page.keyboard.press('Tab')
+  await expect(item(/^The reed/)).toHaveAttribute('aria-level', '4')
+  await expect(page.locator('[data-rule="heading-skip"]')).toBeVisible()
+  await page.getByRole('button', { name: 'Close the gap' }).click()
+  await expect(item(/^One blast/)).toHaveAttribute('aria-level', '3')
+  await expect(page.locator('[data-rule="heading-skip"]')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Join into one H1' }).click()
+  await expect(item(/^What the fog signal says and why it stopped/)).toBeVisible()
+  await page.getByRole('button', { name: 'Take it out' }).click()
+  await expect(page.getByText('The outline is clean.')).toBeVisible()
+
+  await item(/^Hear it again/).focus()
+  await page.keyboard.press('Enter')
+  await page.getByLabel('The heading’s words').fill('Hear the horn again')
+  await page.keyboard.press('Enter')
+  await expect(item(/^Hear the horn again/)).toBeVisible()
+  const box = (await item(/^Hear the horn again/).boundingBox())!
+  await page.mouse.move(box.x + 20, box.y + 12)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 80, box.y + 12, { steps: 4 })
+  await page.mouse.move(box.x + 20 + 102, box.y + 12, { steps: 4 })
+  await page.mouse.up()
+  await expect(item(/^Hear the horn again/)).toHaveAttribute('aria-level', '3')
+  await page.keyboard.press('Control+z')
+  await expect(item(/^Hear the horn again/)).toHaveAttribute('aria-level', '2')
+  await page.keyboard.press('Escape')
+  await expect(page.locator('#after-outline')).toBeFocused()
+})
+
+test('a mark is let stand with a reason, stays visible, and is back when its figure changes', async ({
+  page,
+}) => {
+  const site = await openDemo(page)
+  await openDesk(page, site, 'shop/index.html')
+  const mark = page.locator('[data-rule="title-short"]')
+  await mark.getByRole('button', { name: 'Stet' }).click()
+  await page.getByLabel('Let it stand, because …').fill('It is a shop.')
+  await page.getByRole('button', { name: 'Stet: let it stand' }).click()
+  await expect(mark).toContainText('“It is a shop.”')
+  await page.reload()
+  await expect(mark).toContainText('Stet (let it stand)')
+  await page.getByTestId('title').fill('Our shop')
+  await expect(mark).toContainText('It was let stand before')
+})
+
+test('approval: approved, drafted again by an edit, sent back with a word', async ({ page }) => {
+  const site = await openDemo(page)
+  await openDesk(page, site, 'tours/tower.html')
+  await page.keyboard.press('Alt+a')
+  await expect(page.getByTestId('state')).toContainText('approved')
+  await page.getByTestId('title').fill('Lighthouse tower tour: a hundred and fourteen steps')
+  await expect(page.getByTestId('state')).toContainText('drafted')
+  await page.getByRole('button', { name: 'Send back' }).click()
+  await page.getByLabel('Send it back with a word').fill('Say how many steps in figures.')
+  await page.locator('form').getByRole('button', { name: 'Send back' }).click()
+  await expect(page.getByText('Say how many steps in figures.')).toBeVisible()
+})
+
+test('stepping through pages, copying fields, the list of keys', async ({ page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write'])
+  const site = await openDemo(page)
+  await openDesk(page, site, 'kitchen/fish-stew.html')
+  await page.keyboard.press('Alt+1')
+  await expect(page.getByText('Title copied.')).toBeVisible()
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(
+    'Keeper’s Fish Stew with Samphire, in Half an Hour',
+  )
+  await page.keyboard.press('Alt+ArrowDown')
+  await expect(page).toHaveURL(/samphire-pickle/)
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
+})
+
+for (const scheme of ['light', 'dark'] as const)
+  test(`axe-core finds nothing on shelf, ledger, desk and hand-off, ${scheme}`, async ({ page }) => {
+    const problems = watchConsole(page)
+    await page.emulateMedia({ colorScheme: scheme })
+    const check = async (view: string) => {
+      await page.waitForTimeout(200)
+      const { violations } = await new AxeBuilder({ page }).analyze()
+      expect(violations.map((v) => `${view}: ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([])
+    }
+    const site = await openDemo(page)
+    await check('ledger')
+    await page.locator('[data-cell="0-1"]').focus()
+    await page.keyboard.press('Enter')
+    await check('ledger, editing')
+    for (const [path, sheet] of [
+      ['evenings/lamp-lighting.html', 'snippet'],
+      ['jobs/index.html', 'snippet'],
+      ['stories/fog-signal.html', 'outline'],
+      ['visit/questions.html', 'source'],
+    ] as const) {
+      await openDesk(page, site, path, sheet)
+      await check(`desk, ${sheet}`)
+    }
+    await openDesk(page, site, 'shop/index.html')
+    await page.getByTestId('title').fill('The lighthouse shop: charts, lamps and a horn')
+    await saved(page)
+    await page.getByRole('link', { name: /Hand-off/ }).click()
+    await expect(page.locator('[data-path="shop/index.html"]')).toBeVisible()
+    await check('hand-off')
+    await openShelf(page)
+    await check('shelf')
+    await page.getByRole('button', { name: /Paste a page/ }).click()
+    await check('shelf, dialog')
+    await page.goto('/about')
+    await check('about')
+    expect(problems).toEqual([])
+  })
