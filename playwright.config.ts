@@ -6,7 +6,8 @@ const port = 4471
 export default defineConfig({
   testDir: 'tests',
   testMatch: ['e2e/**/*.spec.ts', 'reference/**/*.spec.ts'],
-  timeout: 90_000,
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
   workers: 2,
   fullyParallel: false,
   reporter: process.env.KEEN_QUILL_REPORT

@@ -1,0 +1,132 @@
+/** The application in Chromium on a site of 2,000 pages: a keystroke to the new marks in the DOM; the store's tables. */
+import { spawn } from 'node:child_process'
+import { join } from 'node:path'
+import { zipSync } from 'fflate'
+import { launch, NAME_HELPER } from './browser.ts'
+import { median, percentile, say } from './ratio.ts'
+
+const root = join(import.meta.dirname, '..')
+const PORT = 4472
+const PAGES = 2000
+
+/** A page of about 30 kB, as most are; invented. */
+function pageOf(i: number): string {
+  const paragraph = `<p>Page ${i} of the register. ${'The boat leaves at ten when the sea allows, and comes back at five with whoever is on the landing. '.repeat(9)}</p>`
+  const sections = Array.from({ length: 28 }, (_, k) => `<h2>Section ${k + 1}</h2>${paragraph}`)
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Register of crossings, page ${i}</title><meta name="description" content="Crossings on day ${i}: who went, who came back, and what the weather did between ten in the morning and five."><link rel="canonical" href="https://register.example/p${i}.html"></head><body><main><h1>Register, page ${i}</h1>${sections.join('\n')}<a href="p${(i + 1) % PAGES}.html">Next</a></main></body></html>`
+}
+
+export async function benchApp(): Promise<void> {
+  const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+    cwd: root,
+    env: { ...process.env, PORT: String(PORT), NODE_ENV: 'production' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  await new Promise((resolve) => server.stdout.once('data', resolve))
+  const browser = await launch()
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    await page.goto(`http://127.0.0.1:${PORT}/`)
+    await page.waitForSelector('html[data-hydrated]')
+    const files = Object.fromEntries(
+      Array.from({ length: PAGES }, (_, i) => [`p${i}.html`, new TextEncoder().encode(pageOf(i))]),
+    )
+    const buffer = Buffer.from(zipSync(files, { level: 1 }))
+    await page
+      .getByTestId('file-input')
+      .setInputFiles({ name: 'register.zip', mimeType: 'application/zip', buffer })
+    await page.getByRole('button', { name: /^Take in/ }).click()
+    await page.getByTestId('ledger').waitFor({ timeout: 300_000 })
+    await page.getByRole('link', { name: 'Desk' }).click()
+    await page.waitForSelector('[data-testid=desk][data-ready=true]')
+    await page.getByTestId('title').focus()
+
+    await page.evaluate(NAME_HELPER)
+    // Every keystroke changes the message of a mark (a short title's characters), so that the DOM says when it is new.
+    const times = await page.evaluate(async () => {
+      const field = document.querySelector<HTMLTextAreaElement>('[data-testid=title]')!
+      const set = Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value')!.set!
+      const out: number[] = []
+      for (let i = 0; i < 220; i++) {
+        const text = 'x'.repeat(3 + (i % 20))
+        const expected = `${text.length} characters; the house style`
+        const start = performance.now()
+        set.call(field, text)
+        field.dispatchEvent(new Event('input', { bubbles: true }))
+        await new Promise<void>((resolve) => {
+          const margin = document.querySelector('[data-testid=margin]')!
+          const done = () => margin.textContent!.includes(expected)
+          if (done()) return resolve()
+          const observer = new MutationObserver(() => {
+            if (!done()) return
+            observer.disconnect()
+            resolve()
+          })
+          observer.observe(margin, { subtree: true, childList: true, characterData: true })
+        })
+        if (i >= 20) out.push(performance.now() - start)
+        await new Promise((resolve) => setTimeout(resolve, 40))
+      }
+      return out
+    })
+    console.log('')
+    say(
+      `keystroke to new marks in the DOM, ${PAGES} pages of 30 kB, median ms`,
+      median(times),
+      'aim under 16',
+    )
+    say('the same, 99th percentile ms', percentile(times, 0.99), 'aim under 50')
+
+    const store = await page.evaluate(async () => {
+      const request = <T>(r: IDBRequest<T>) =>
+        new Promise<T>((resolve, reject) => {
+          r.onsuccess = () => resolve(r.result)
+          r.onerror = () => reject(r.error)
+        })
+      const db = await request(indexedDB.open('keen-quill'))
+      const all = async (table: string) => {
+        const start = performance.now()
+        const rows = await request(db.transaction(table).objectStore(table).getAll())
+        return { ms: performance.now() - start, rows }
+      }
+      const sources = await all('sources')
+      const rows = [await all('rows'), await all('rows'), await all('rows')]
+        .map((r) => r.ms)
+        .sort((a, b) => a - b)[1]!
+      const write = async (split: boolean) => {
+        const name = `bench-${split}-${Math.random()}`
+        const opening = indexedDB.open(name)
+        opening.onupgradeneeded = () =>
+          ['sources', 'rows'].forEach((t) =>
+            opening.result.createObjectStore(t, { keyPath: ['site', 'path'] }),
+          )
+        const target = await request(opening)
+        const slim = (await all('rows')).rows
+        const start = performance.now()
+        for (let i = 0; i < sources.rows.length; i += 200) {
+          const tx = target.transaction(['sources', 'rows'], 'readwrite')
+          for (const s of sources.rows.slice(i, i + 200)) tx.objectStore('sources').put(s)
+          if (split) for (const r of slim.slice(i, i + 200)) tx.objectStore('rows').put(r)
+          await new Promise((resolve) => (tx.oncomplete = resolve))
+        }
+        const ms = performance.now() - start
+        target.close()
+        indexedDB.deleteDatabase(name)
+        return ms
+      }
+      const raw: number[] = []
+      const split: number[] = []
+      for (let i = 0; i < 3; i++) {
+        raw.push(await write(false))
+        split.push(await write(true))
+      }
+      const middle = (v: number[]) => v.sort((a, b) => a - b)[1]!
+      return { slim: rows / sources.ms, split: middle(split) / middle(raw) }
+    })
+    say('store in split tables ÷ raw put of the sources', store.split, 'at most 1.5')
+    say('slim rows ÷ all sources, time to read', store.slim, 'at most 0.2')
+  } finally {
+    await browser.close()
+    server.kill()
+  }
+}

@@ -1,0 +1,9 @@
+/** `npm run bench`: prints ratios measured in one run. `npm run bench core` or `app` runs a part of it. */
+import { benchApp } from './app.ts'
+import { benchCore } from './core.ts'
+import { benchMeasure } from './measure.ts'
+
+const part = process.argv[2]
+if (!part || part === 'core') benchCore()
+if (!part || part === 'measure') await benchMeasure()
+if (!part || part === 'app') await benchApp()
