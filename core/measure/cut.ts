@@ -43,9 +43,9 @@ type Ruler = ReturnType<typeof ruler>
 /** Up to the last grapheme whose prefix fits `px` less the ellipsis, in UTF-16 units from `from`. */
 function cutInWord(text: string, px: number, size: number, weight: Weight, sign: string): string {
   const signPx = sign === ELLIPSIS ? size : prefixWidths(sign, size, weight).edges.at(-1)!
-  const { clusters, edges } = prefixWidths(text, size, weight)
+  const { clusters, edges, joints } = prefixWidths(text, size, weight)
   let n = 0
-  while (n < clusters.length && edges[n + 1]! <= px - signPx) n++
+  while (n < clusters.length && edges[n + 1]! + joints[n + 1]! <= px - signPx) n++
   return clusters.slice(0, n).join('')
 }
 

@@ -99,8 +99,12 @@ function estimateEm(grapheme: string): number {
   return 0.6
 }
 
+/** What folding may change: anything beyond Latin-1's printable characters, a space at an end, two in a row. */
+const unfolded = /[^\x20-\x7e\xa0-\xff]|^ | $| {2}/
+
 /** As HTML shows it on one line and as it is measured: NFC, white space folded to single spaces, trimmed. */
 export function foldText(text: string): string {
+  if (!unfolded.test(text)) return text
   return text
     .normalize('NFC')
     .replace(/[ \t\n\f\r]+/g, ' ')
@@ -136,6 +140,8 @@ export function ceil64(px: number): number {
 export interface Prefixes {
   clusters: string[]
   edges: Float64Array
+  /** `joints[i]`: the kerning, in px, between the grapheme before and grapheme i; a font puts it on the first of the two. */
+  joints: Float64Array
   estimatedPx: number
 }
 
@@ -143,6 +149,7 @@ export function prefixWidths(text: string, size: number, weight: Weight = 'regul
   const { advance, left, right, kern, columns } = tables[weight]
   const clusters = graphemes(text)
   const edges = new Float64Array(clusters.length + 1)
+  const joints = new Float64Array(clusters.length + 1)
   const scale = size / UPEM
   let units = 0
   let estimated = 0
@@ -169,7 +176,9 @@ export function prefixWidths(text: string, size: number, weight: Weight = 'regul
         current = own
       }
       const row = left[previous]!
-      units += width + (row === 0 ? 0 : kern[row * columns + right[cp]!]!)
+      const pair = row === 0 ? 0 : kern[row * columns + right[cp]!]!
+      units += width + pair
+      if (pair !== 0 && k === 0) joints[i] = pair * scale
       if (width > 0 || !combining.test(cluster[k]!)) previous = cp
     }
     if (uncovered) {
@@ -181,12 +190,36 @@ export function prefixWidths(text: string, size: number, weight: Weight = 'regul
     }
     edges[i + 1] = units * scale
   }
-  return { clusters, edges, estimatedPx: estimated * scale }
+  return { clusters, edges, joints, estimatedPx: estimated * scale }
+}
+
+/** Units of a text of which every character is covered and has ink; -1 where that does not hold. The same sum as below, without its arrays. */
+function plainUnits(text: string, { advance, left, right, kern, columns }: WeightTable): number {
+  let units = 0
+  let previous = 0
+  let current: number = Script.common
+  for (let i = 0; i < text.length; i++) {
+    const cp = text.charCodeAt(i)
+    const width = advance[cp]!
+    if (width <= 0 || cp === 0xad) return -1
+    const own = script[cp]!
+    if (own !== Script.common && own !== current) {
+      if (current !== Script.common) previous = 0
+      current = own
+    }
+    const row = left[previous]!
+    units += row === 0 ? width : width + kern[row * columns + right[cp]!]!
+    previous = cp
+  }
+  return units
 }
 
 /** The width of a text on one line, in px at `size` px. White space is folded first; unknown glyphs are estimated. */
 export function textWidth(text: string, size: number, weight: Weight = 'regular'): Width {
-  const { edges, estimatedPx } = prefixWidths(foldText(text), size, weight)
+  const folded = foldText(text)
+  const units = plainUnits(folded, tables[weight])
+  if (units >= 0) return { px: ceil64((units * size) / UPEM), estimatedPx: 0 }
+  const { edges, estimatedPx } = prefixWidths(folded, size, weight)
   return { px: ceil64(edges[edges.length - 1]!), estimatedPx }
 }
 
