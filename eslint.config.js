@@ -15,7 +15,7 @@ const forbid = (...folders) => [
 ]
 
 export default tseslint.config(
-  { ignores: ['node_modules', 'build', '.react-router', 'stand-ins/site', 'test-results'] },
+  { ignores: ['node_modules', 'build', '.cache', '.react-router', 'stand-ins/site', 'test-results'] },
   js.configs.recommended,
   ...tseslint.configs.recommended,
   { files: ['**/*.{ts,tsx,js,mjs}'], languageOptions: { globals: { ...globals.node } } },

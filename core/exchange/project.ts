@@ -40,7 +40,7 @@ const schema = Joi.object({
     .items(
       Joi.object({
         at: Joi.string(),
-        label: Joi.string(),
+        label: Joi.string().allow(''),
         changes: Joi.array().items(change),
         undone: Joi.boolean(),
       }),

@@ -130,7 +130,7 @@ export function countGraphemes(text: string): number {
 
 /** Up to the next 1/64 px, as Chromium's layout units do; the small allowance is for binary fractions. */
 export function ceil64(px: number): number {
-  return Math.ceil(px * 64 - 1e-6) / 64
+  return Math.max(0, Math.ceil(px * 64 - 1e-6)) / 64
 }
 
 /**

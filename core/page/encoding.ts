@@ -11,10 +11,21 @@ const WINDOWS_1252 =
 
 export type Encoding = string
 
+/** Labels of the replacement encoding, which no decoder reads. Source: WHATWG Encoding Standard, "Names and labels". */
+const replaced = new Set([
+  'csiso2022kr',
+  'hz-gb-2312',
+  'iso-2022-cn',
+  'iso-2022-cn-ext',
+  'iso-2022-kr',
+  'replacement',
+])
+
 /** The encoding that a label names, in lower case (`latin1` → `windows-1252`), or null for an unknown label. */
 export function encodingOfLabel(label: string): Encoding | null {
   const trimmed = label.trim().toLowerCase()
   if (trimmed === 'x-user-defined') return 'windows-1252'
+  if (replaced.has(trimmed)) return 'replacement'
   try {
     return new TextDecoder(trimmed).encoding.toLowerCase()
   } catch {

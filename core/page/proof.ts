@@ -299,8 +299,9 @@ export function applyDraft(source: Source, draft: Draft): Proof {
     else accepted.push(...own)
   }
   if (accepted.length === 0) return { source, changes: [], refused }
-  // Stable: what is inserted at one place stands in the order of the draft.
-  accepted.sort((a, b) => a.from - b.from || a.to - b.to)
+  // At one place the html tag comes before what stands in it, the charset before what it speaks of; else the draft's order.
+  const rank = (s: ByteSplice) => (s.key === 'lang' ? 0 : s.key === 'charset' ? 1 : 2)
+  accepted.sort((a, b) => a.from - b.from || a.to - b.to || rank(a) - rank(b))
   const bytes = new Uint8Array(
     accepted.reduce((n, s) => n + s.bytes.length - (s.to - s.from), source.bytes.length),
   )

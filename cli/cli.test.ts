@@ -1,0 +1,171 @@
+/** The command line's contract: shapes, exit status, and nothing half-written. */
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { dirname, join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { writeZip } from '../core/exchange/zip.ts'
+
+const root = join(import.meta.dirname, '..')
+const quill = (args: string[], input = '') => {
+  const { status, stdout, stderr } = spawnSync(
+    process.execPath,
+    ['--import', 'tsx', join(root, 'cli/main.ts'), ...args],
+    { cwd: root, encoding: 'utf8', input },
+  )
+  return { status, stdout, stderr }
+}
+function folder(files: Record<string, string | Uint8Array>): string {
+  const dir = mkdtempSync(join(tmpdir(), 'kq-cli-'))
+  for (const [path, content] of Object.entries(files)) {
+    mkdirSync(dirname(join(dir, path)), { recursive: true })
+    writeFileSync(join(dir, path), content)
+  }
+  return dir
+}
+const GOOD =
+  '<!doctype html>\r\n<html lang="en"><head><meta charset="utf-8"><title>A visit to the lighthouse by boat</title><meta name="description" content="Everything to know before you take the boat: steps, ramps, dogs, toilets and tides."><link rel="canonical" href="https://site.example/visit/"></head><body><main><h1>Visit</h1></main></body></html>'
+
+describe('quill audit', () => {
+  it('prints the shapes of the contract', () => {
+    const dir = folder({
+      'visit/index.html': GOOD,
+      'b.html': '<title>Shop</title><h1>a</h1>\n  <h3>b</h3>',
+      'empty.html': '',
+      'x.txt': '',
+    })
+    const { status, stdout, stderr } = quill(['audit', dir, '--format', 'json'])
+    expect(stderr).toBe('')
+    expect(status).toBe(0)
+    const report = JSON.parse(stdout)
+    expect(report).toMatchObject({
+      tool: 'keen-quill',
+      base: 'https://site.example/',
+      unread: [{ path: 'empty.html', why: expect.stringMatching(/empty/) }],
+    })
+    const [b, visit] = report.pages
+    expect(visit).toMatchObject({
+      path: 'visit/index.html',
+      url: 'https://site.example/visit/',
+      title: 'A visit to the lighthouse by boat',
+      canonical: 'https://site.example/visit/',
+      robots: [],
+      lang: 'en',
+      words: 1,
+      images: 0,
+      marks: [],
+    })
+    expect(visit.headings).toEqual([
+      { level: 1, text: 'Visit', landmark: 'main', line: 2, column: 288, start: 304, end: 318 },
+    ])
+    expect(b.marks).toContainEqual({
+      rule: 'heading-skip',
+      severity: 'flaw',
+      message: 'H3 follows H1: a level is missing.',
+      line: 2,
+      column: 3,
+      start: 32,
+      end: 42,
+      repair: true,
+    })
+    expect(report.totals).toEqual({ pages: 2, blocker: 0, flaw: 4, nit: 2 })
+  })
+  it('exits 1 when blockers remain at their effective severity, 0 when the house lowers them', () => {
+    const dir = folder({ 'a.html': GOOD.replace(/<h1>.*<\/h1>/, '') })
+    expect(quill(['audit', dir]).status).toBe(1)
+    writeFileSync(join(dir, 'style.json'), '{"rules":{"h1-missing":"nit"}}')
+    expect(quill(['audit', join(dir, 'a.html'), '--style', join(dir, 'style.json')]).status).toBe(0)
+  })
+  it('reads a ZIP as a whole site and a file as one page, keywords by path, and prints CSV', () => {
+    const zip = join(folder({}), 'site.zip')
+    writeFileSync(
+      zip,
+      writeZip([['a.html', new TextEncoder().encode(GOOD.replace('<h1>', '<a href=gone.html>x</a><h1>'))]]),
+    )
+    expect(quill(['audit', zip, '--format', 'csv']).stdout).toMatch(
+      /^path,url,rule,severity,message,line,column\r\na\.html,.*link-broken/,
+    )
+    const dir = folder({
+      'a.html': GOOD.replace('<h1>', '<a href=gone.html>x</a><h1>'),
+      'k.csv': 'path,primary,secondary\na.html,fog horn,x;y\n',
+    })
+    const single = quill(['audit', join(dir, 'a.html')]).stdout
+    expect(single).not.toContain('link-broken')
+    expect(quill(['audit', dir, '--keywords', join(dir, 'k.csv')]).stdout).toContain(
+      'title-keyword: “fog horn” is not in the title',
+    )
+  })
+  it('exits 2 with one line that says what to do', () => {
+    for (const [args, why] of [
+      [['audit', '/nowhere'], /there is no such file or folder/],
+      [['audit'], /Name a page/],
+      [['audit', '.', '--date', '23 November'], /YYYY-MM-DD/],
+      [['audit', '.', '--base-url', 'nonsense address'], /no http or https/],
+      [['audit', '.', '--no-such-flag'], /Unknown option/],
+      [['conjure'], /no command “conjure”/],
+    ] as const) {
+      const { status, stderr, stdout } = quill([...args])
+      expect([status, stdout, stderr.trim().split('\n').length]).toEqual([2, '', 1])
+      expect(stderr).toMatch(why)
+    }
+  })
+})
+
+describe('quill apply', () => {
+  it('writes the whole site with only those bytes changed', () => {
+    const dir = folder({
+      'visit/index.html': GOOD,
+      'img/x.png': Uint8Array.from([137, 80, 78, 71]),
+      'changes.csv': '',
+    })
+    const sheet = join(
+      folder({
+        'c.csv': 'path,title,description,robots\nvisit/index.html,Tides & "ramps",,"noindex, follow"\n',
+      }),
+      'c.csv',
+    )
+    const out = join(folder({}), 'out')
+    expect(quill(['apply', dir, '--changes', sheet, '--out', out])).toMatchObject({ status: 0 })
+    expect(readdirSync(out, { recursive: true }).sort()).toEqual(readdirSync(dir, { recursive: true }).sort())
+    expect(readFileSync(join(out, 'visit/index.html'), 'utf8')).toBe(
+      GOOD.replace('A visit to the lighthouse by boat', 'Tides &amp; "ramps"').replace(
+        '></head>',
+        '><meta name="robots" content="noindex, follow"></head>',
+      ),
+    )
+  })
+  it('exits 2, names everything, and writes nothing', () => {
+    const dir = folder({ 'a.html': '<title>open' })
+    const run = (csv: string, ...more: string[]) => {
+      const out = join(folder({}), 'out')
+      const sheet = join(folder({ 'c.csv': csv }), 'c.csv')
+      const result = quill(['apply', dir, '--changes', sheet, '--out', out, ...more])
+      expect(result.status).toBe(2)
+      expect(existsSync(out)).toBe(false)
+      return result.stderr
+    }
+    const all = run('path,title\nb.html,x\na.html,y\na.html,z\n')
+    expect(all).toMatch(/row 2: no page b\.html/)
+    expect(all).toMatch(/row 4: a second row for a\.html/)
+    expect(all).toMatch(/a\.html, title: The title is never closed/)
+    expect(run('path,slug\na.html,b\n')).toMatch(/not yet/)
+    expect(run('url,title\nhttps://x.example/a.html,t\n')).toMatch(/--base-url/)
+    expect(run('path,titel\na.html,t\n')).toMatch(/unknown column titel/)
+    expect(run('path,title\na.html,"t\n')).toMatch(/double quote/)
+  })
+})
+
+describe('quill measure', () => {
+  it('prints one object a line, from arguments or stdin', () => {
+    const [line] = quill(['measure', 'Visit the light']).stdout.split('\n')
+    expect(JSON.parse(line!)).toEqual({
+      text: 'Visit the light',
+      graphemes: 15,
+      px: 113.03,
+      wide: { shown: 'Visit the light', cut: false, state: 'fits' },
+      narrow: { shown: 'Visit the light', cut: false, state: 'fits' },
+    })
+    const lines = quill(['measure', '--as', 'description'], 'one\ntwo words\n').stdout.trim().split('\n')
+    expect(lines.map((l) => JSON.parse(l).text)).toEqual(['one', 'two words'])
+  })
+})
