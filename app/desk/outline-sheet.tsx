@@ -131,8 +131,8 @@ export function OutlineSheet({
   const parent = parents(headings)
   const height = TOP + headings.length * ROW + 16
   return (
-    <div className="grid grid-cols-[658px_minmax(0,1fr)] gap-7 max-[1100px]:grid-cols-1">
-      <div>
+    <div className="grid grid-cols-[658px_minmax(0,1fr)] gap-7 max-[1100px]:grid-cols-[minmax(0,1fr)]">
+      <div className="min-w-0 overflow-x-auto">
         <DndContext
           id="outline"
           sensors={sensors}
@@ -167,14 +167,21 @@ export function OutlineSheet({
                   ...(band.landmark === 'main' ? { width: 30 } : {}),
                 }}
               >
-                {band.landmark && (
-                  <span
-                    className="absolute inset-y-0 left-1 flex w-6 items-center justify-center font-serif text-[12px] text-ink-2 italic"
-                    style={{ writingMode: 'vertical-rl', transform: 'rotate(180deg)' }}
-                  >
-                    {names[band.landmark]}
-                  </span>
-                )}
+                {band.landmark &&
+                  (band.to > band.from ? (
+                    <span className="absolute inset-y-0 left-0 grid w-[30px] place-items-center">
+                      <span
+                        className="font-serif text-[12px] text-ink-2 italic"
+                        style={{ writingMode: 'vertical-rl', transform: 'rotate(180deg)' }}
+                      >
+                        {names[band.landmark]}
+                      </span>
+                    </span>
+                  ) : (
+                    <span className="absolute inset-y-0 left-1 flex items-center font-serif text-[12px] text-ink-2 italic">
+                      {names[band.landmark]}
+                    </span>
+                  ))}
               </div>
             ))}
             <svg className="pointer-events-none absolute inset-0" width={658} height={height} aria-hidden>

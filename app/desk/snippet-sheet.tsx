@@ -84,9 +84,12 @@ export function SnippetSheet({
   }, [anchorKey])
 
   return (
-    <div className="grid grid-cols-[658px_minmax(0,1fr)] gap-7 max-[1100px]:grid-cols-1">
-      <div ref={sheet}>
-        <section className="sheet px-7 pt-5 pb-4" aria-label="Result on a wide screen">
+    <div className="grid grid-cols-[658px_minmax(0,1fr)] gap-7 max-[1100px]:grid-cols-[minmax(0,1fr)]">
+      <div ref={sheet} className="min-w-0">
+        <section
+          className="sheet overflow-x-auto px-7 pt-5 pb-4 max-[700px]:px-4"
+          aria-label="Result on a wide screen"
+        >
           <div className="flex items-baseline justify-between text-[13px]">
             <p>
               <strong className="font-semibold">Wide screen</strong>{' '}
@@ -119,7 +122,7 @@ export function SnippetSheet({
                 onLeave={() => void session.blur()}
               />
             </div>
-            <div data-anchor="description" className="mt-1">
+            <div data-anchor="description" className="mt-2">
               <TypedText
                 testId="description"
                 label="Meta description"
@@ -142,7 +145,7 @@ export function SnippetSheet({
               />
             </div>
           </div>
-          <div className="mt-3 grid grid-cols-2 gap-6 border-t border-rule-2 pt-2.5 text-[13px] text-ink-2">
+          <div className="mt-3 flex flex-wrap justify-between gap-x-4 border-t border-rule-2 pt-2.5 text-[13px] text-ink-2">
             <Figures name="Title" measured={t} limit={slots.title.wide.column} testId="title-px" />
             <Figures
               name="Description"
@@ -160,7 +163,7 @@ export function SnippetSheet({
         </section>
 
         <section
-          className="sheet mt-4 grid grid-cols-[386px_1fr] px-7 pt-4 pb-5"
+          className="sheet mt-4 grid grid-cols-[386px_1fr] px-7 pt-4 pb-5 max-[700px]:grid-cols-1 max-[700px]:gap-4 max-[700px]:px-2"
           aria-label="Result on a narrow screen"
         >
           <div>
@@ -184,7 +187,10 @@ export function SnippetSheet({
               />
             </div>
           </div>
-          <div className="border-l border-rule-2 pl-5" data-anchor="keyword">
+          <div
+            className="border-l border-rule-2 pl-5 max-[700px]:border-l-0 max-[700px]:pl-0"
+            data-anchor="keyword"
+          >
             <KeywordFields key={path} session={session} path={path} decisions={decisions} />
           </div>
         </section>
@@ -279,7 +285,7 @@ function Figures({
           : px > 0
             ? ', fits'
             : ''}
-      <span className="ml-4">{graphemes} characters</span>
+      <span className="ml-3">{graphemes} characters</span>
     </p>
   )
 }

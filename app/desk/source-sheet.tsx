@@ -54,32 +54,32 @@ export function SourceSheet({
   }
 
   return (
-    <div className="grid grid-cols-[658px_minmax(0,1fr)] gap-7 max-[1100px]:grid-cols-1">
-      <section
-        className="sheet min-h-40 min-w-0 overflow-x-auto"
-        aria-label="Source of the proof, read-only"
-        data-testid="source"
-      >
-        <div ref={host} />
-      </section>
-      <div className="min-w-0">
-        {placed.length > 0 && (
-          <p className="sheet sticky top-[60px] z-10 mb-3 px-3 py-1.5 text-[13px] text-ink-2">
-            Marks at line{' '}
-            {placed.slice(0, 12).map((m) => (
-              <button
-                key={m.id}
-                type="button"
-                className="action mr-2.5"
-                title={m.name}
-                onClick={() => show(m.start!)}
-              >
-                {m.line}
-              </button>
-            ))}
-            {placed.length > 12 && `and ${placed.length - 12} more`}
-          </p>
-        )}
+    <>
+      {placed.length > 0 && (
+        <p className="sticky top-[52px] z-10 bg-desk pb-1.5 text-[13px] text-ink-2">
+          Marks at line{' '}
+          {placed.slice(0, 12).map((m) => (
+            <button
+              key={m.id}
+              type="button"
+              className="action mr-2.5"
+              title={m.name}
+              onClick={() => show(m.start!)}
+            >
+              {m.line}
+            </button>
+          ))}
+          {placed.length > 12 && `and ${placed.length - 12} more`}
+        </p>
+      )}
+      <div className="grid grid-cols-[658px_minmax(0,1fr)] gap-7 max-[1100px]:grid-cols-[minmax(0,1fr)]">
+        <section
+          className="sheet min-h-40 min-w-0 overflow-x-auto"
+          aria-label="Source of the proof, read-only"
+          data-testid="source"
+        >
+          <div ref={host} />
+        </section>
         <Margin
           path={path}
           marks={marks}
@@ -89,6 +89,6 @@ export function SourceSheet({
           clean={view ? 'Nothing to mend on this page.' : 'Reading …'}
         />
       </div>
-    </div>
+    </>
   )
 }

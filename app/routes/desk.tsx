@@ -84,9 +84,13 @@ export default function Desk() {
         grave={(r) => r.blocker + r.flaw + (counts.get(r.path)?.grave ?? 0)}
         onOpen={(to) => open(to)}
       />
-      <main className="min-w-0 flex-1 px-6 pt-3 pb-16" data-testid="desk" data-ready={view !== null}>
+      <main
+        className="min-w-0 flex-1 px-6 pt-3 pb-16 max-[700px]:px-3"
+        data-testid="desk"
+        data-ready={view !== null}
+      >
         <h1 className="sr-only">Desk: {row.h1 || row.title || row.path}</h1>
-        <div className="flex h-10 max-w-[1060px] items-center gap-7">
+        <div className="flex min-h-10 max-w-[1060px] flex-wrap items-center gap-x-7 gap-y-1">
           <div role="tablist" aria-label="Sheets" className="flex gap-7">
             {sheets.map((s) => (
               <button
@@ -101,7 +105,7 @@ export default function Desk() {
               </button>
             ))}
           </div>
-          <div className="ml-auto flex items-baseline gap-5">
+          <div className="ml-auto flex flex-wrap items-baseline gap-5 max-[700px]:ml-0">
             <button
               type="button"
               className="quiet text-[13px]"

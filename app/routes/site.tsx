@@ -72,7 +72,7 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
       <Masthead
         site={state.site.name}
         sections={
-          <nav aria-label="Sections" className="flex h-full gap-6">
+          <nav aria-label="Sections" className="flex h-full gap-6 max-[700px]:h-8">
             {sections.map(([to, name]) => (
               <NavLink
                 key={to}

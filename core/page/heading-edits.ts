@@ -12,8 +12,7 @@ const NOT_CLOSED =
   'The heading has no end tag of its own in the source, so where it ends is uncertain. Close it there first.'
 
 export function headingSplices(source: Source, places: Locations, element: Located, edit: Edit): Splices {
-  if (edit.remove)
-    return element.sourceCodeLocation!.endTag ? removal(places.view, element) : { why: NOT_CLOSED }
+  if (edit.remove) return removal(places.view, element)
   const splices: Splice[] = []
   if (edit.level !== undefined) {
     const level = levelSplices(places, element, edit.level)
@@ -34,13 +33,13 @@ export function headingSplices(source: Source, places: Locations, element: Locat
 }
 
 function levelSplices({ view }: Locations, element: Located, level: number): Splices {
-  const { startOffset, endTag } = element.sourceCodeLocation!
+  const { start, endStart } = element.place
   if (!/^h[1-6]$/.test(element.tagName)) return [setAttribute(view, element, 'aria-level', String(level))]
-  if (!endTag) return { why: NOT_CLOSED }
+  if (endStart === null) return { why: NOT_CLOSED }
   if (element.tagName === `h${level}`) return []
   return [
-    { start: startOffset + 2, end: startOffset + 3, text: String(level) },
-    { start: endTag.startOffset + 3, end: endTag.startOffset + 4, text: String(level) },
+    { start: start + 2, end: start + 3, text: String(level) },
+    { start: endStart + 3, end: endStart + 4, text: String(level) },
   ]
 }
 
@@ -65,10 +64,10 @@ const joined = (list: Piece[]) => list.map((p) => p.value).join('')
  * editor is told.
  */
 function textSplices(source: Source, places: Locations, element: Located, value: string): Splices {
-  const { startTag, endTag } = element.sourceCodeLocation!
-  if (!startTag || !endTag) return { why: NOT_CLOSED }
-  const from = places.bom + startTag.endOffset * places.unit
-  const to = places.bom + endTag.startOffset * places.unit
+  const { startEnd, endStart } = element.place
+  if (endStart === null) return { why: NOT_CLOSED }
+  const from = places.bom + startEnd * places.unit
+  const to = places.bom + endStart * places.unit
   const inner = sourceOf(source.bytes.subarray(from, to), source.encoding, source.encodingBy, 0)
   const all = pieces(parseFragment(inner.text, { sourceCodeLocationInfo: true }))
   const wanted = fold(value)
@@ -77,8 +76,8 @@ function textSplices(source: Source, places: Locations, element: Located, value:
     const [start, end] = toBytePlaces(inner, [startOffset, endOffset])
     return [
       {
-        start: startTag.endOffset + start! / places.unit,
-        end: startTag.endOffset + end! / places.unit,
+        start: startEnd + start! / places.unit,
+        end: startEnd + end! / places.unit,
         text,
       },
     ]
@@ -123,17 +122,18 @@ function mergeSplices(places: Locations, first: Located, merge: number[]): Splic
   const all = [first, ...rest]
   const splices: Splice[] = []
   for (const [i, element] of all.entries()) {
-    const location = element?.sourceCodeLocation
-    if (!element || !location?.endTag || !location.startTag) return { why: NOT_CLOSED }
-    const { startOffset } = location
-    const nameEnd = startOffset + 1 + element.tagName.length
-    const isLast = i === all.length - 1
+    if (!element || element.place.endStart === null || element.place.end === null) return { why: NOT_CLOSED }
+    const { start, endStart, end } = element.place
+    const nameEnd = start + 1 + element.tagName.length
     if (i === 0) splices.push({ start: nameEnd, end: nameEnd, text: '><span' })
-    else splices.push({ start: startOffset + 1, end: nameEnd, text: 'span' })
-    const { startOffset: endStart, endOffset: end } = location.endTag
-    const next = all[i + 1]?.sourceCodeLocation
-    const glued = next && next.startOffset === end ? ' ' : ''
-    splices.push({ start: endStart, end, text: isLast ? `</span></${first.tagName}>` : `</span>${glued}` })
+    else splices.push({ start: start + 1, end: nameEnd, text: 'span' })
+    const next = all[i + 1]
+    const glued = next?.place.start === end ? ' ' : ''
+    splices.push({
+      start: endStart,
+      end,
+      text: next || i < all.length - 1 ? `</span>${glued}` : `</span></${first.tagName}>`,
+    })
   }
   return splices
 }

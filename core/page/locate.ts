@@ -2,12 +2,13 @@
  * Where a source's parts stand in its bytes, for patching. The bytes are parsed one unit a byte (UTF-16: one unit a
  * code unit), so that every place is a byte place whatever the encoding; markup is ASCII in all of them.
  */
-import { parse, type DefaultTreeAdapterTypes } from 'parse5'
+import { parseFragment, type DefaultTreeAdapterTypes } from 'parse5'
 import { byteView } from './encoding.ts'
-import { attribute, HTML, isElement } from './parse.ts'
+import { attribute, HTML, isElement, parsePage, type Element, type Node, type TagPlace } from './parse.ts'
 import type { Source } from './source.ts'
 
-export type Located = DefaultTreeAdapterTypes.Element
+/** An element that stands in the source, with the places of its tags. */
+export type Located = Element & { place: TagPlace }
 
 export interface Locations {
   /** One unit a byte (or code unit), the BOM taken off. */
@@ -15,8 +16,11 @@ export interface Locations {
   /** View place to byte place: `bom + place * unit`. */
   bom: number
   unit: 1 | 2
+  /** The html and head start tags; null where they are implied. */
   html: Located | null
   head: Located | null
+  /** Elements of the parsed head, in order. */
+  headChildren: Located[]
   doctypeEnd: number
   titles: Located[]
   metas: Located[]
@@ -28,58 +32,73 @@ export interface Locations {
 
 const cache = new WeakMap<Source, Locations>()
 
-/** Locates once for each source: the parse with full locations is the dear part of an edit. */
+/** Locates once for each source: it never changes, and an edit's every keystroke asks again. */
 export function locate(source: Source): Locations {
   const known = cache.get(source)
   if (known) return known
   const wide = source.encoding.startsWith('utf-16')
   const view = wide ? source.text : byteView(source.bytes.subarray(source.bom))
-  const document = parse(view, { sourceCodeLocationInfo: true })
+  const { document, doctypeEnd } = parsePage(view)
   const found: Locations = {
     view,
     bom: source.bom,
     unit: wide ? 2 : 1,
     html: null,
     head: null,
-    doctypeEnd: 0,
+    headChildren: [],
+    doctypeEnd,
     titles: [],
     metas: [],
     canonicals: [],
     byStart: new Map(),
     eol: /\r\n|\r|\n/.exec(view)?.[0] ?? '\n',
   }
-  const stack: { nodes: DefaultTreeAdapterTypes.ChildNode[]; next: number; inHead: boolean }[] = [
+  const stack: { nodes: Node[]; next: number; inHead: boolean }[] = [
     { nodes: document.childNodes, next: 0, inHead: false },
   ]
   while (stack.length > 0) {
     const frame = stack[stack.length - 1]!
     const node = frame.nodes[frame.next++]
-    if (node === undefined) {
-      stack.pop()
-      continue
+    if (node === undefined) stack.pop()
+    else if (isElement(node)) {
+      if (node.namespaceURI === HTML && node.place) note(node as Located, frame.inHead, found)
+      stack.push({ nodes: node.childNodes, next: 0, inHead: frame.inHead || node.tagName === 'head' })
     }
-    if (node.nodeName === '#documentType') found.doctypeEnd = node.sourceCodeLocation?.endOffset ?? 0
-    if (!isElement(node)) continue
-    const element = node as Located
-    if (element.namespaceURI === HTML) note(element, frame.inHead, found)
-    stack.push({ nodes: element.childNodes, next: 0, inHead: frame.inHead || element.tagName === 'head' })
   }
   cache.set(source, found)
   return found
 }
 
 function note(element: Located, inHead: boolean, found: Locations): void {
-  const start = element.sourceCodeLocation?.startOffset
   const tag = element.tagName
+  const { start } = element.place
   if (tag === 'html') found.html = element
   else if (tag === 'head') found.head = element
-  if (start === undefined) return
   const addressable =
     /^(?:title|meta|link|script|h[1-6])$/.test(tag) || attribute(element, 'role') === 'heading'
   if (addressable && !found.byStart.has(start)) found.byStart.set(start, element)
   if (!inHead) return
+  found.headChildren.push(element)
   if (tag === 'title') found.titles.push(element)
   else if (tag === 'meta') found.metas.push(element)
   else if (tag === 'link' && attribute(element, 'rel')?.toLowerCase().split(/\s+/).includes('canonical'))
     found.canonicals.push(element)
+}
+
+/** Where the attributes of an element's start tag stand in the view, by name in lower case. */
+export function attributePlaces(
+  view: string,
+  { tagName, place }: Located,
+): Record<string, { start: number; end: number }> {
+  const name = tagName.length
+  // Read under a name that means nothing to the parser, so that it stands wherever it is put.
+  const tag = '<' + 'x'.repeat(name) + view.slice(place.start + 1 + name, place.startEnd)
+  const [element] = parseFragment(tag, { sourceCodeLocationInfo: true }).childNodes
+  const attrs = (element as DefaultTreeAdapterTypes.Element | undefined)?.sourceCodeLocation?.attrs ?? {}
+  return Object.fromEntries(
+    Object.entries(attrs).map(([key, at]) => [
+      key,
+      { start: place.start + at.startOffset, end: place.start + at.endOffset },
+    ]),
+  )
 }

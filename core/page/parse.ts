@@ -29,6 +29,8 @@ export interface CommentPlace {
 
 export interface Parsed {
   document: Document
+  /** End of the doctype, 0 without one. */
+  doctypeEnd: number
   comments: CommentPlace[]
   errors: ParseError[]
 }
@@ -65,6 +67,7 @@ interface Internals {
   currentToken: TagToken | null
   onParseError: ((error: { code: string; startOffset: number }) => void) | null
   onComment(token: TagToken): void
+  onDoctype(token: TagToken): void
   onItemPop(node: Element, isTop: boolean): void
   _attachElementToTree(element: Element, location: Location | null, insertion: unknown): void
 }
@@ -90,6 +93,7 @@ export function parsePage(text: string): Parsed {
     end: tokenizer._createEndTagToken,
     comment: tokenizer._createCommentToken,
     onComment: parser.onComment,
+    onDoctype: parser.onDoctype,
     onItemPop: parser.onItemPop,
     attach: parser._attachElementToTree,
   }
@@ -117,6 +121,14 @@ export function parsePage(text: string): Parsed {
       comments.push({ text: token.data, start: token.location.startOffset, end: token.location.endOffset })
     proto.onComment.call(this, token)
   }
+  let doctypeEnd = 0
+  parser.onDoctype = function (token) {
+    const end = tokenizer.preprocessor.offset + 1
+    proto.onDoctype.call(this, token)
+    // One that comes too late is dropped by the standard, and is no place to put anything after.
+    if (doctypeEnd === 0 && parser.document.childNodes.some((n) => n.nodeName === '#documentType'))
+      doctypeEnd = end
+  }
   parser._attachElementToTree = function (element, location, insertion) {
     if (location)
       element.place = { start: location.startOffset, startEnd: location.endOffset, endStart: null, end: null }
@@ -131,7 +143,7 @@ export function parsePage(text: string): Parsed {
     proto.onItemPop.call(this, node, isTop)
   }
   tokenizer.write(text, true)
-  return { document: parser.document, comments, errors }
+  return { document: parser.document, doctypeEnd, comments, errors }
 }
 
 /** The value of an attribute, or null. Names are in lower case. */

@@ -6,7 +6,7 @@ import type { Draft, Edit, TargetKey } from './draft.ts'
 import { parseKey } from './draft.ts'
 import { encode } from './encoding.ts'
 import { headingSplices } from './heading-edits.ts'
-import { locate, type Located, type Locations } from './locate.ts'
+import { attributePlaces, locate, type Located, type Locations } from './locate.ts'
 import { attribute } from './parse.ts'
 import { fold } from './read-page.ts'
 import { sourceOf, whyUnpatchable, type Source } from './source.ts'
@@ -44,70 +44,58 @@ export const escapeAttribute = (value: string, quote: '"' | "'") =>
 /** Text for an element's content: folded, escaped. */
 export const contentText = (value: string) => escapeText(clean(value))
 
-/** Sets one attribute, keeping the quoting that is there; an unquoted value is quoted, a missing attribute added at the tag's end. */
+/** Sets one attribute, keeping the quoting that is there; an unquoted value is quoted, a missing attribute added behind the others. */
 export function setAttribute(view: string, element: Located, name: string, value: string): Splice {
-  const location = element.sourceCodeLocation!
-  const startTag = location.startTag ?? location
-  const attrs = location.attrs ?? {}
+  const attrs = attributePlaces(view, element)
   const own = attrs[name]
   if (!own) {
-    const ends = Object.values(attrs).map((a) => a.endOffset)
-    const at = ends.length > 0 ? Math.max(...ends) : startTag.startOffset + 1 + element.tagName.length
+    const ends = Object.values(attrs).map((a) => a.end)
+    const at = ends.length > 0 ? Math.max(...ends) : element.place.start + 1 + element.tagName.length
     return { start: at, end: at, text: ` ${name}="${escapeAttribute(value, '"')}"` }
   }
-  const written = view.slice(own.startOffset, own.endOffset)
+  const written = view.slice(own.start, own.end)
   const [lead, quote] = /^[^=]*=\s*(["']?)/.exec(written) ?? []
-  if (lead === undefined)
-    return { start: own.endOffset, end: own.endOffset, text: `="${escapeAttribute(value, '"')}"` }
-  const start = own.startOffset + lead.length
-  if (quote === '"' || quote === "'")
-    return { start, end: own.endOffset - 1, text: escapeAttribute(value, quote) }
-  return { start, end: own.endOffset, text: `"${escapeAttribute(value, '"')}"` }
+  if (lead === undefined) return { start: own.end, end: own.end, text: `="${escapeAttribute(value, '"')}"` }
+  const start = own.start + lead.length
+  if (quote === '"' || quote === "'") return { start, end: own.end - 1, text: escapeAttribute(value, quote) }
+  return { start, end: own.end, text: `"${escapeAttribute(value, '"')}"` }
 }
+
+const isVoid = (element: Located) => /^(?:meta|link|base|basefont|bgsound)$/.test(element.tagName)
 
 /** Takes an element out, with its line where it has one to itself. */
 export function removal(view: string, element: Located): Splices {
-  const { startOffset, endOffset } = element.sourceCodeLocation!
-  let start = startOffset
-  let end = endOffset
+  const { place } = element
+  if (place.end === null && !isVoid(element))
+    return { why: 'It is never closed in the source, so where it ends is uncertain. Close it there first.' }
+  let start = place.start
+  let end = place.end ?? place.startEnd
   while (start > 0 && (view[start - 1] === ' ' || view[start - 1] === '\t')) start--
   const after = /^[ \t]*(\r\n|\r|\n)/.exec(view.slice(end, end + 200))
   const atLineStart = start === 0 || view[start - 1] === '\n' || view[start - 1] === '\r'
   if (after && atLineStart) end += after[0].length
-  else start = startOffset
+  else start = place.start
   return [{ start, end, text: '' }]
 }
 
 /** Where something new goes into the head, also when `<head>` or `<html>` is implied; `lead` and `tail` keep the lines. */
-function headInsertion({ view, html, head, doctypeEnd, eol }: Locations): {
+function headInsertion({ view, html, head, headChildren, doctypeEnd, eol }: Locations): {
   at: number
   lead: string
   tail: string
 } {
-  const headAt = head?.sourceCodeLocation
-  const endTag = headAt?.endTag?.startOffset
-  const children = (head?.childNodes ?? []).flatMap((n) =>
-    'tagName' in n && n.sourceCodeLocation ? [n] : [],
+  const endTag = head?.place.endStart ?? null
+  const closed = headChildren.filter(
+    (c) => (isVoid(c) || c.place.end !== null) && (endTag === null || c.place.start < endTag),
   )
-  const closed = children.filter((n) => {
-    const { startOffset, endTag: own } = (n as Located).sourceCodeLocation!
-    const isVoid = /^(?:meta|link|base|basefont|bgsound)$/.test((n as Located).tagName)
-    return (isVoid || own !== undefined) && (endTag === undefined || startOffset < endTag)
-  }) as Located[]
-  const last = closed.length === children.length || endTag !== undefined ? closed.at(-1) : undefined
+  const last = closed.length === headChildren.length || endTag !== null ? closed.at(-1) : undefined
   if (last) {
-    const { startOffset, endOffset } = last.sourceCodeLocation!
-    const indent = /(?:^|[\r\n])([ \t]*)$/.exec(view.slice(Math.max(0, startOffset - 200), startOffset))?.[1]
-    return { at: endOffset, lead: indent === undefined ? '' : eol + indent, tail: '' }
+    const { start, startEnd, end } = last.place
+    const indent = /(?:^|[\r\n])([ \t]*)$/.exec(view.slice(Math.max(0, start - 200), start))?.[1]
+    return { at: end ?? startEnd, lead: indent === undefined ? '' : eol + indent, tail: '' }
   }
-  if (
-    endTag !== undefined &&
-    view.slice(endTag, endTag + 6).toLowerCase() === '</head' &&
-    children.length === 0
-  )
-    return { at: endTag, lead: '', tail: eol }
-  const htmlAt = html?.sourceCodeLocation
-  const at = headAt?.startTag?.endOffset ?? htmlAt?.startTag?.endOffset ?? doctypeEnd
+  if (endTag !== null && headChildren.length === 0) return { at: endTag, lead: '', tail: eol }
+  const at = head?.place.startEnd ?? html?.place.startEnd ?? doctypeEnd
   return at === 0 ? { at, lead: '', tail: eol } : { at, lead: eol, tail: '' }
 }
 
@@ -120,9 +108,10 @@ function titleSplices(places: Locations, element: Located | undefined, edit: Edi
   if (edit.remove) return element ? removal(places.view, element) : []
   const value = edit.value ?? ''
   if (!element) return insertInHead(places, `<title>${contentText(value)}</title>`)
-  const { startTag, endTag } = element.sourceCodeLocation!
-  if (!endTag) return { why: 'The title is never closed in the source. Close it there first: </title>.' }
-  return [{ start: startTag!.endOffset, end: endTag.startOffset, text: contentText(value) }]
+  const { startEnd, endStart } = element.place
+  if (endStart === null)
+    return { why: 'The title is never closed in the source. Close it there first: </title>.' }
+  return [{ start: startEnd, end: endStart, text: contentText(value) }]
 }
 
 function metaSplices(places: Locations, element: Located | undefined, name: string, edit: Edit): Splices {
@@ -141,8 +130,7 @@ function canonicalSplices(places: Locations, element: Located | undefined, edit:
 
 function langSplices(places: Locations, edit: Edit): Splices {
   const value = clean(edit.value ?? '')
-  if (places.html?.sourceCodeLocation?.startTag)
-    return [setAttribute(places.view, places.html, 'lang', value)]
+  if (places.html) return [setAttribute(places.view, places.html, 'lang', value)]
   const at = places.doctypeEnd
   return [
     {
@@ -154,22 +142,21 @@ function langSplices(places: Locations, edit: Edit): Splices {
 }
 
 function charsetSplices(places: Locations): Splices {
-  const headStart = places.head?.sourceCodeLocation?.startTag?.endOffset
-  const at = headStart ?? places.html?.sourceCodeLocation?.startTag?.endOffset ?? places.doctypeEnd
+  const at = places.head?.place.startEnd ?? places.html?.place.startEnd ?? places.doctypeEnd
   const text = '<meta charset="utf-8">'
   return [{ start: at, end: at, text: at === 0 ? text + places.eol : places.eol + text }]
 }
 
 function jsonSplices(element: Located, edit: Edit): Splices {
   if (edit.value === undefined) return []
-  const { startTag, endTag } = element.sourceCodeLocation!
-  if (!endTag || !startTag)
+  const { startEnd, endStart } = element.place
+  if (endStart === null)
     return { why: 'The script element is never closed in the source. Close it there first.' }
   const safe = edit.value
     .replace(/<(?=\/script|!--)/gi, '\\u003c')
     .replace(/\u2028/g, '\\u2028')
     .replace(/\u2029/g, '\\u2029')
-  return [{ start: startTag.endOffset, end: endTag.startOffset, text: safe, as: 'json' }]
+  return [{ start: startEnd, end: endStart, text: safe, as: 'json' }]
 }
 
 /** What the target holds now, so that an edit which changes nothing touches nothing; null where that cannot be told. */

@@ -17,8 +17,8 @@ const NOT_TEXT = new Set([
   'noembed',
   'object',
   'select',
-  'svg',
-  'math',
+  'desc',
+  'metadata',
   'head',
   'title',
   'audio',
@@ -333,9 +333,13 @@ export function readPage(source: Source, where: { path: string; url: string }): 
       sectioning: (up?.sectioning ?? false) || SECTIONING.has(tag),
       inHead: tag === 'head' || (up?.inHead ?? false),
       leave: null,
-      block: isHtml && !INLINE.has(tag),
+      // A drawing's words stand in boxes of their own.
+      block: isHtml ? !INLINE.has(tag) : tag === 'text',
     }
-    if (!isHtml) return frame
+    if (!isHtml) {
+      if (frame.block) say('\n', frame.unseen)
+      return frame
+    }
     if (tag === 'html') {
       page.lang = attribute(node, 'lang')
       page.html = node.place ? place(node) : null

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { readTable } from '../../core/exchange/csv.ts'
 import { catalogue } from '../../core/rules/catalogue.ts'
+import { rulesReference } from '../../scripts/generate-docs.ts'
 import { demoFiles } from '../../scripts/generate-demo-site.ts'
 
 const root = join(import.meta.dirname, '../..')
@@ -54,5 +55,11 @@ describe('the demo site', () => {
     expect(found).toEqual(planted)
     const rules = new Set(table.rows.map((r) => r.cells.rule))
     expect(catalogue.map((r) => r.id).filter((id) => !rules.has(id))).toEqual([])
+  })
+})
+
+describe('the rule reference', () => {
+  it('is what the rules give', () => {
+    expect(readFileSync(join(root, 'docs/rules.md'), 'utf8')).toBe(rulesReference())
   })
 })

@@ -1,0 +1,73 @@
+/** Makes docs/screenshots/ anew from the demo data, at 1280 x 800. Run after `npm run build`; look at each picture. */
+import { spawn } from 'node:child_process'
+import { join } from 'node:path'
+import { chromium, type Page } from '@playwright/test'
+
+const root = join(import.meta.dirname, '..')
+const out = join(root, 'docs/screenshots')
+const port = 4474
+const address = `http://127.0.0.1:${port}`
+
+const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+  cwd: root,
+  env: { ...process.env, PORT: String(port), NODE_ENV: 'production', KEEN_QUILL_DEMO: '1' },
+  stdio: ['ignore', 'pipe', 'inherit'],
+})
+await new Promise((resolve) => server.stdout.once('data', resolve))
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
+
+async function shot(page: Page, name: string): Promise<void> {
+  await page.evaluate(() => document.fonts.ready.then(() => undefined))
+  await page.waitForTimeout(400)
+  await page.screenshot({ path: join(out, `${name}.png`) })
+}
+
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  await page.goto(address)
+  await page.getByRole('link', { name: 'Open the ledger' }).waitFor()
+  await shot(page, 'shelf')
+  await page.getByRole('link', { name: 'Open the ledger' }).click()
+  await page.getByTestId('ledger').waitFor()
+  await shot(page, 'ledger')
+  const site = /sites\/([^/]+)/.exec(page.url())![1]!
+  const desk = async (path: string, sheet: string) => {
+    await page.goto(`${address}/sites/${site}/desk?page=${encodeURIComponent(path)}&sheet=${sheet}`)
+    await page.waitForSelector('[data-testid=desk][data-ready=true]')
+  }
+  await desk('shop/index.html', 'snippet')
+  await page.getByTestId('title').fill('The Lighthouse Shop: Charts, Lamps and a Fog Horn')
+  await page.getByRole('button', { name: 'Approve' }).click()
+  await desk('evenings/lamp-lighting.html', 'snippet')
+  await page
+    .getByTestId('description')
+    .fill(
+      'Climb the tower with the keeper, see the old lamp lit, and walk home by its beam. Lamp-lighting evenings run every Friday from October to March; boats leave at five.',
+    )
+  await page.waitForTimeout(300)
+  await shot(page, 'desk-snippet')
+  await desk('stories/fog-signal.html', 'outline')
+  await shot(page, 'desk-outline')
+  await desk('crossings/weather.html', 'source')
+  await shot(page, 'desk-source')
+  await page.goto(`${address}/sites/${site}/hand-off`)
+  await page.locator('[data-path]').first().waitFor()
+  await shot(page, 'hand-off')
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await desk('stories/last-keeper.html', 'snippet')
+  await shot(page, 'desk-night')
+} finally {
+  await browser.close()
+  server.kill()
+}
