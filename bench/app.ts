@@ -1,11 +1,8 @@
 /** The application in Chromium on a site of 2,000 pages: a keystroke to the new marks in the DOM; the store's tables. */
-import { spawn } from 'node:child_process'
-import { join } from 'node:path'
 import { zipSync } from 'fflate'
-import { launch, NAME_HELPER } from './browser.ts'
+import { launch, NAME_HELPER, serve } from '../tests/fixtures/chromium.ts'
 import { median, percentile, say } from './ratio.ts'
 
-const root = join(import.meta.dirname, '..')
 const PORT = 4472
 const PAGES = 2000
 
@@ -17,16 +14,11 @@ function pageOf(i: number): string {
 }
 
 export async function benchApp(): Promise<void> {
-  const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-    cwd: root,
-    env: { ...process.env, PORT: String(PORT), NODE_ENV: 'production' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  })
-  await new Promise((resolve) => server.stdout.once('data', resolve))
+  const server = await serve(PORT)
   const browser = await launch()
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-    await page.goto(`http://127.0.0.1:${PORT}/`)
+    await page.goto(server.address)
     await page.waitForSelector('html[data-hydrated]')
     const files = Object.fromEntries(
       Array.from({ length: PAGES }, (_, i) => [`p${i}.html`, new TextEncoder().encode(pageOf(i))]),
@@ -127,6 +119,6 @@ export async function benchApp(): Promise<void> {
     say('slim rows ÷ all sources, time to read', store.slim, 'at most 0.2')
   } finally {
     await browser.close()
-    server.kill()
+    server.stop()
   }
 }

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { build } from 'esbuild'
-import { launch, NAME_HELPER } from './browser.ts'
+import { launch, NAME_HELPER } from '../tests/fixtures/chromium.ts'
 import { say } from './ratio.ts'
 
 const root = join(import.meta.dirname, '..')

@@ -1,31 +1,12 @@
 /** Makes docs/screenshots/ anew from the demo data, at 1280 x 800. Run after `npm run build`; look at each picture. */
-import { spawn } from 'node:child_process'
 import { join } from 'node:path'
-import { chromium, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { launch, serve } from '../tests/fixtures/chromium.ts'
 
 const root = join(import.meta.dirname, '..')
 const out = join(root, 'docs/screenshots')
-const port = 4474
-const address = `http://127.0.0.1:${port}`
-
-const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-  cwd: root,
-  env: { ...process.env, PORT: String(port), NODE_ENV: 'production', KEEN_QUILL_DEMO: '1' },
-  stdio: ['ignore', 'pipe', 'inherit'],
-})
-await new Promise((resolve) => server.stdout.once('data', resolve))
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const { address, stop } = await serve(4474, { KEEN_QUILL_DEMO: '1' })
+const browser = await launch()
 
 async function shot(page: Page, name: string): Promise<void> {
   await page.evaluate(() => document.fonts.ready.then(() => undefined))
@@ -69,5 +50,5 @@ try {
   await shot(page, 'desk-night')
 } finally {
   await browser.close()
-  server.kill()
+  stop()
 }

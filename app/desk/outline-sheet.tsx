@@ -31,7 +31,7 @@ function bands(headings: HeadingView[]): { landmark: Landmark | null; from: numb
 
 /** For each heading, the one it hangs from: the nearest before it, in its landmark, on a higher step. */
 function parents(headings: HeadingView[]): (number | null)[] {
-  return headings.map((h, i) => {
+  return Array.from(headings, (h, i) => {
     for (let j = i - 1; j >= 0; j--) {
       const other = headings[j]!
       if (other.landmark === h.landmark && other.level < h.level) return j
@@ -156,7 +156,7 @@ export function OutlineSheet({
                 <span className="absolute -top-6 left-0 text-[12px] font-semibold text-ink-3">H{level}</span>
               </div>
             ))}
-            {bands(headings).map((band) => (
+            {Array.from(bands(headings), (band) => (
               <div
                 key={band.from}
                 aria-hidden
@@ -196,7 +196,7 @@ export function OutlineSheet({
                   <line x1="0" y1="0" x2="0" y2="5" stroke="var(--carmine)" strokeWidth="1.4" />
                 </pattern>
               </defs>
-              {headings.map((h, i) => {
+              {Array.from(headings, (h, i) => {
                 const p = parent[i]
                 if (p === null || p === undefined) return null
                 const from = headings[p]!
@@ -228,7 +228,7 @@ export function OutlineSheet({
             )}
             {headings.length > 0 && (
               <div ref={tree} role="tree" aria-label="Headings" data-testid="outline" onKeyDown={onKeyDown}>
-                {headings.map((heading, i) => (
+                {Array.from(headings, (heading, i) => (
                   <Heading
                     key={heading.key}
                     heading={heading}

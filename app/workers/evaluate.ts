@@ -191,7 +191,7 @@ export function viewOf(evaluated: Evaluated, decisions: Decisions, siteMarks: Si
   const keyword = keywords?.primary ? compileKeyword(keywords.primary, page.lang) : null
   const bytes = sourceBytes(
     proof,
-    page.headings.map((h) => h.start),
+    Array.from(page.headings, (h) => h.start),
   )
   const h1 = outlineOf(page).find((h) => h.level === 1 && h.text)?.text
   return {
@@ -209,7 +209,7 @@ export function viewOf(evaluated: Evaluated, decisions: Decisions, siteMarks: Si
     mainBy: page.main.by,
     fallBackTitle: h1 ?? page.path.slice(page.path.lastIndexOf('/') + 1),
     fallBackDescription: fallBackDescription(page, keyword),
-    headings: page.headings.map((h, i) => ({
+    headings: Array.from(page.headings, (h, i) => ({
       ...h,
       key: `heading@${bytes[i]}`,
       line: lineAndColumn(starts, h.start).line,

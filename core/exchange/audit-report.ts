@@ -69,7 +69,7 @@ export function pageReport(
     lang: page.lang,
     words: page.main.words,
     images: page.images.length,
-    headings: page.headings.map((h) => ({
+    headings: Array.from(page.headings, (h) => ({
       level: h.level,
       text: h.text,
       landmark: h.landmark,

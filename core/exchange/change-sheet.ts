@@ -24,7 +24,7 @@ export function fieldChanges(before: PageFacts, after: PageFacts): FieldChange[]
     before.charset.by === 'meta' ? 'yes' : '',
     after.charset.by === 'meta' ? 'yes' : '',
   )
-  const line = (p: PageFacts) => p.headings.map((h) => `H${h.level} ${h.text}`)
+  const line = (p: PageFacts) => Array.from(p.headings, (h) => `H${h.level} ${h.text}`)
   const [a, b] = [line(before), line(after)]
   if (a.length === b.length) a.forEach((h, i) => add(`Heading ${i + 1}`, h, b[i]))
   else add('Headings', a.join(' / '), b.join(' / '))

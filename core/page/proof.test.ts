@@ -109,7 +109,7 @@ describe('applyDraft', () => {
           expect(descriptionOf(after)?.content).toBe(shown(draft['meta:description'].value))
         else expect(descriptionOf(after)?.content).toBe(descriptionOf(before)?.content)
         if (draft.canonical) expect(canonicalOf(after)?.href).toBe(shown(draft.canonical.value))
-        expect(after.headings.map((h) => h.text)).toEqual(before.headings.map((h) => h.text))
+        expect(Array.from(after.headings, (h) => h.text)).toEqual(Array.from(before.headings, (h) => h.text))
         expect(after.main.text).toBe(before.main.text)
       }),
       { numRuns: 1500 },

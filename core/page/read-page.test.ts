@@ -38,7 +38,7 @@ describe('readPage', () => {
       '<svg><title>Logo</title></svg><template><h1>T</h1></template><script>"<h1>S</h1>"</script><h1>Own</h1>',
     )
     expect(titleOf(page)).toBeNull()
-    expect(page.headings.map((h) => h.text)).toEqual(['Own'])
+    expect(Array.from(page.headings, (h) => h.text)).toEqual(['Own'])
   })
   it('resolves links against the base and the address', () => {
     expect(
@@ -53,7 +53,14 @@ describe('readPage', () => {
     const page = read(
       '<header><h2>a</h2></header><main><article><header><h2>b</h2></header></article><aside><h3>c</h3></aside></main><div role=navigation><h2>d</h2></div><footer><h4>e</h4></footer><h2>f</h2>',
     )
-    expect(page.headings.map((h) => h.landmark)).toEqual(['header', 'main', 'aside', 'nav', 'footer', null])
+    expect(Array.from(page.headings, (h) => h.landmark)).toEqual([
+      'header',
+      'main',
+      'aside',
+      'nav',
+      'footer',
+      null,
+    ])
   })
   it('gives a heading’s text as shown: folded, breaks as spaces, images by their alternative text', () => {
     const page = read('<h1> The\n <b>fog</b><br>signal <img src=x alt="of 1861"></h1>')

@@ -2,17 +2,18 @@
  * `npm run check-real`: the core, the command line and the application on thousands of real pages, which it fetches.
  * Not part of verify. What cannot be tried here counts as failed. Its last line is `N passed, N failed`.
  */
-import { execFileSync, spawn, spawnSync } from 'node:child_process'
+import { execFileSync, spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { chromium, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import type { Report } from '../../core/exchange/audit-report.ts'
 import { writeTable } from '../../core/exchange/csv.ts'
 import { languageOf, wordsOf } from '../../core/keywords/stem.ts'
 import { canonicalOf, descriptionOf, titleOf } from '../../core/page/facts.ts'
 import { readPage } from '../../core/page/read-page.ts'
 import { readSource } from '../../core/page/source.ts'
+import { launch, NAME_HELPER, serve } from '../fixtures/chromium.ts'
 import { corpus, packages, pagesOf, type Package } from './corpora.ts'
 
 const root = join(import.meta.dirname, '../..')
@@ -264,35 +265,18 @@ for (const name of packages) {
   applyTitles(name)
 }
 compareStems()
-const port = 4473
-const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-  cwd: root,
-  env: { ...process.env, PORT: String(port), NODE_ENV: 'production' },
-  stdio: ['ignore', 'pipe', 'inherit'],
-})
-await new Promise((resolve) => server.stdout.once('data', resolve))
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const server = await serve(4473)
+const browser = await launch()
 try {
   const page = await browser.newPage()
-  await page.addInitScript('globalThis.__name = (f) => f')
+  await page.addInitScript(NAME_HELPER)
   for (const name of packages) await compareWithDom(page, name)
-  for (const name of packages) await takeInByApplication(page, name, `http://127.0.0.1:${port}/`)
+  for (const name of packages) await takeInByApplication(page, name, server.address)
 } catch (error) {
   check('the browser’s part', false, (error as Error).message.slice(0, 400))
 } finally {
   await browser.close()
-  server.kill()
+  server.stop()
 }
 console.log(`${passed} passed, ${failed} failed`)
 process.exit(failed > 0 ? 1 : 0)
