@@ -50,10 +50,14 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
     )
     // Asked for at the moment from which there is something to lose.
     void navigator.storage?.persist?.()
-    const result =
+    const taking =
       prepared.kind === 'project'
-        ? await core().takeInProject(prepared.ticket, today(), report)
-        : await core().takeIn({ ticket: prepared.ticket, name, base, today: today(), demo: false }, report)
+        ? core().takeInProject(prepared.ticket, today(), report)
+        : core().takeIn({ ticket: prepared.ticket, name, base, today: today(), demo: false }, report)
+    const result = await taking.catch((error: Error) => ({
+      ok: false as const,
+      why: `The intake broke off (${error.message}). Nothing was kept; try again, and report it if it breaks again.`,
+    }))
     if (!result.ok) {
       if (/^This is no web address/.test(result.why))
         return setStep({ at: 'asking', prepared, problem: result.why })

@@ -77,7 +77,10 @@ export function evaluate(
   const before = proof.source === source ? page : factsOf(source, where)
   const marks = auditPage(page, index, style, { date, keywords: keywordsOf(decisions) })
   const counts = { blocker: 0, flaw: 0, nit: 0 }
-  const left = marks.filter((m) => !stetOf(m, decisions, proof).stands)
+  // Places of marks are looked up only where something was let stand: a page can have hundreds.
+  const anyStet = Object.keys(decisions).some((k) => k.startsWith('stet:'))
+  const targets = anyStet ? targetsOf(marks, proof) : []
+  const left = anyStet ? marks.filter((m, i) => !stetOf(m, targets[i]!, decisions).stands) : marks
   for (const mark of left) counts[mark.severity]++
   const title = titleOf(page)
   const description = descriptionOf(page)
@@ -109,19 +112,25 @@ export function evaluate(
   }
 }
 
-/** What a mark is about, as a stet remembers it: a field by its name, anything else by its byte in the source. */
-function targetOf(mark: Pick<Mark, 'rule' | 'start'>, proof: Proof): string {
-  const { family } = ruleOf(mark.rule)
-  if (family === 'title' || family === 'description' || family === 'address') return family
-  return mark.start === null ? 'page' : String(sourceBytes(proof, [mark.start])[0])
+/** What each mark is about, as a stet remembers it: a field by its name, anything else by its byte in the source. */
+function targetsOf(marks: Mark[], proof: Proof): string[] {
+  const bytes = sourceBytes(
+    proof,
+    marks.map((m) => m.start ?? 0),
+  )
+  return marks.map((mark, i) => {
+    const { family } = ruleOf(mark.rule)
+    if (family === 'title' || family === 'description' || family === 'address') return family
+    return mark.start === null ? 'page' : String(bytes[i])
+  })
 }
 
 function stetOf(
-  mark: Mark,
+  mark: Pick<Mark, 'rule' | 'values'>,
+  target: string,
   decisions: Decisions,
-  proof: Proof,
 ): { key: string; stet: Stet | null; stands: boolean } {
-  const key = stetKey(mark.rule, targetOf(mark, proof))
+  const key = stetKey(mark.rule, target)
   const stet = (decisions[key] as Stet | undefined) ?? null
   return { key, stet, stands: stet !== null && stet.fingerprint === fingerprint(mark.values) }
 }
@@ -194,6 +203,7 @@ export function viewOf(evaluated: Evaluated, decisions: Decisions, siteMarks: Si
     Array.from(page.headings, (h) => h.start),
   )
   const h1 = outlineOf(page).find((h) => h.level === 1 && h.text)?.text
+  const targets = targetsOf(marks, proof)
   return {
     path: page.path,
     url: page.url,
@@ -217,7 +227,7 @@ export function viewOf(evaluated: Evaluated, decisions: Decisions, siteMarks: Si
     })),
     marks: [
       ...marks.map((m, i) => {
-        const { key, stet, stands } = stetOf(m, decisions, proof)
+        const { key, stet, stands } = stetOf(m, targets[i]!, decisions)
         return markView(m, `${m.rule}-${i}`, {
           line: m.start === null ? null : lineAndColumn(starts, m.start).line,
           repair: m.repair ? resolveRepair(proof, m.repair) : null,
@@ -230,9 +240,7 @@ export function viewOf(evaluated: Evaluated, decisions: Decisions, siteMarks: Si
       ...siteMarks
         .filter((m) => m.pages.includes(page.path))
         .map((m, i) => {
-          const key = stetKey(m.rule, 'site')
-          const stet = (decisions[key] as Stet | undefined) ?? null
-          const stands = stet !== null && stet.fingerprint === fingerprint(m.values)
+          const { key, stet, stands } = stetOf(m, 'site', decisions)
           return markView({ ...m, start: null, end: null }, `${m.rule}-site-${i}`, {
             line: null,
             repair: null,

@@ -31,29 +31,50 @@ function utf8Step(bytes: Uint8Array, i: number): { length: number; units: number
 
 const isSingleByte = (encoding: string) => /^(windows-|iso-8859|koi8|macintosh|ibm866|x-mac)/.test(encoding)
 
+/**
+ * Steps through bytes of a legacy encoding with several bytes a character. A line feed or "<" is a whole character in
+ * all of them, so what lies between two is decoded alone, at once; only a place within is sought byte by byte.
+ */
+function legacyWalker(source: Source): (place: number) => number {
+  const { bytes, encoding, bom } = source
+  let i = bom
+  let units = 0
+  return (place) => {
+    while (units < place && i < bytes.length) {
+      let end = i + 1
+      while (end < bytes.length && bytes[end] !== 0x3c && bytes[end] !== 0x0a) end++
+      const whole = new TextDecoder(encoding, { ignoreBOM: true }).decode(bytes.subarray(i, end)).length
+      if (units + whole <= place) {
+        units += whole
+        i = end
+        continue
+      }
+      const decoder = new TextDecoder(encoding, { ignoreBOM: true })
+      let at = i
+      for (let seen = units; seen < place && at < end; at++)
+        seen += decoder.decode(bytes.subarray(at, at + 1), { stream: true }).length
+      return at
+    }
+    return i
+  }
+}
+
 /** Byte places of ascending places in the text. */
 export function toBytePlaces(source: Source, places: number[]): number[] {
   const { bytes, encoding, bom } = source
   if (isSingleByte(encoding)) return places.map((p) => p + bom)
   if (encoding.startsWith('utf-16')) return places.map((p) => p * 2 + bom)
-  const out: number[] = []
+  if (encoding !== 'utf-8') return places.map(legacyWalker(source))
   let i = bom
   let units = 0
-  const decoder = encoding === 'utf-8' ? null : new TextDecoder(encoding, { ignoreBOM: true })
-  for (const place of places) {
+  return places.map((place) => {
     while (units < place && i < bytes.length) {
-      if (decoder) {
-        units += decoder.decode(bytes.subarray(i, i + 1), { stream: true }).length
-        i++
-      } else {
-        const step = utf8Step(bytes, i)
-        i += step.length
-        units += step.units
-      }
+      const step = utf8Step(bytes, i)
+      i += step.length
+      units += step.units
     }
-    out.push(i)
-  }
-  return out
+    return i
+  })
 }
 
 /** Starts of lines in UTF-16 units; CRLF is one line end, a lone CR one too. */
