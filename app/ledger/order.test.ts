@@ -1,0 +1,67 @@
+import { describe, expect, it } from 'vitest'
+import { fingerprint } from '../../core/rules/fingerprint.ts'
+import type { SiteMark } from '../../core/rules/rule.ts'
+import type { LedgerRow } from '../store/db.ts'
+import { ledgerOrder, siteMarkCounts } from './order.ts'
+
+const row = (path: string, more: Partial<LedgerRow> = {}): LedgerRow => ({
+  site: 's',
+  path,
+  url: `https://s.example/${path}`,
+  title: path,
+  titlePx: 0,
+  titleFit: 'fits',
+  description: null,
+  descriptionFit: 'fits',
+  h1: null,
+  h1Count: 0,
+  words: 0,
+  lang: 'en',
+  indexable: true,
+  rules: [],
+  blocker: 0,
+  flaw: 0,
+  nit: 0,
+  basis: '',
+  ...more,
+})
+const mark = (pages: string[]): SiteMark => ({
+  rule: 'title-duplicate',
+  severity: 'flaw',
+  message: '',
+  pages,
+  values: { count: pages.length },
+})
+const paths = (rows: LedgerRow[]) => rows.map((r) => r.path)
+
+describe('the ledger’s order', () => {
+  const rows = [
+    row('b', { nit: 9 }),
+    row('a', { flaw: 1, titlePx: 10 }),
+    row('c', { blocker: 1, title: 'Anchor' }),
+  ]
+  it('puts what matters most first: one blocker before any flaws, one flaw before any nits', () => {
+    expect(paths(ledgerOrder(rows, 'grave', '', new Map()))).toEqual(['c', 'a', 'b'])
+    const counts = siteMarkCounts([mark(['b', 'x']), mark(['b', 'y'])], new Map())
+    expect(paths(ledgerOrder(rows, 'grave', '', counts))).toEqual(['c', 'b', 'a'])
+  })
+  it('by address, by title, by width; equals by address', () => {
+    expect(paths(ledgerOrder(rows, 'address', '', new Map()))).toEqual(['a', 'b', 'c'])
+    expect(paths(ledgerOrder(rows, 'title', '', new Map()))).toEqual(['a', 'c', 'b'])
+    expect(paths(ledgerOrder(rows, 'width', '', new Map()))).toEqual(['a', 'b', 'c'])
+  })
+  it('finds words in path, title, description and H1, whatever the case', () => {
+    expect(paths(ledgerOrder(rows, 'address', ' ANCH', new Map()))).toEqual(['c'])
+  })
+})
+
+describe('marks on the site', () => {
+  it('count for every page that they name, and not where they were let stand with the same figures', () => {
+    const marks = [mark(['a', 'b'])]
+    const stet = (print: string) =>
+      new Map([['a', { 'stet:title-duplicate|site': { fingerprint: print, reason: '', date: '' } }]])
+    expect([...siteMarkCounts(marks, new Map()).keys()]).toEqual(['a', 'b'])
+    expect([...siteMarkCounts(marks, stet(fingerprint(marks[0]!.values))).keys()]).toEqual(['b'])
+    expect([...siteMarkCounts(marks, stet('another')).keys()]).toEqual(['a', 'b'])
+  })
+})

@@ -1,0 +1,332 @@
+/** The worker's rooms without a browser: intake, opening, evaluating, handing off, on an IndexedDB in memory. */
+import 'fake-indexeddb/auto'
+import { readFileSync, readdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { unzipSync } from 'fflate'
+import { beforeEach, describe, expect, it } from 'vitest'
+import type { Decisions } from '../../core/exchange/work.ts'
+import { writeZip } from '../../core/exchange/zip.ts'
+import { db } from '../store/db.ts'
+import { commit } from '../store/work-log.ts'
+import * as desk from './desk.ts'
+import { cancelIntake, prepare, takeIn, takeInProject } from './intake.ts'
+
+const TODAY = '2026-11-23'
+const DEMO = join(import.meta.dirname, '../../stand-ins/site')
+const file = (name: string, content: Uint8Array | string) => new File([content as BlobPart], name)
+const quiet = () => {}
+
+const PAGE = (title: string, more = '') =>
+  `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${title}</title>${more}</head><body><main><h1>${title}</h1><p>The boat leaves at ten when the sea allows, and comes back at five.</p></main></body></html>`
+
+function demoZip(): Uint8Array {
+  const entries = readdirSync(DEMO, { recursive: true, withFileTypes: true }).filter((e) => e.isFile())
+  return writeZip(
+    entries.map((e): [string, Uint8Array] => {
+      const path = join(e.parentPath, e.name)
+      return [path.slice(DEMO.length + 1), new Uint8Array(readFileSync(path))]
+    }),
+  )
+}
+
+async function takeInZip(zip: Uint8Array, base?: string): Promise<string> {
+  const prepared = await prepare({ kind: 'zip', file: file('site.zip', zip) })
+  if (!prepared.ok) throw new Error(prepared.why)
+  const { ticket, name } = prepared.prepared
+  const taken = await takeIn(
+    { ticket, name, base: base ?? prepared.prepared.base, today: TODAY, demo: false },
+    quiet,
+  )
+  if (!taken.ok) throw new Error(taken.why)
+  return taken.site.id
+}
+
+beforeEach(async () => {
+  await Promise.all(db.tables.map((t) => t.clear()))
+})
+
+describe('intake', () => {
+  it('guesses the address from a canonical, then from the folder’s name', async () => {
+    const canonical = PAGE('A', '<link rel="canonical" href="https://guess.example/docs/a/">')
+    const zip = writeZip([
+      ['a/index.html', new TextEncoder().encode(canonical)],
+      ['style.css', new TextEncoder().encode('p{}')],
+    ])
+    expect(await prepare({ kind: 'zip', file: file('x.zip', zip) })).toMatchObject({
+      ok: true,
+      prepared: { base: 'https://guess.example/docs/', baseFrom: 'a page’s canonical', pages: 1, others: 1 },
+    })
+    const folder = {
+      kind: 'files' as const,
+      name: 'light.example',
+      files: [{ path: 'a.html', file: file('a.html', PAGE('A')) }],
+    }
+    expect(await prepare(folder)).toMatchObject({
+      prepared: { base: 'https://light.example/', baseFrom: 'the folder’s name' },
+    })
+    expect(await prepare({ kind: 'paste', html: PAGE('A') })).toMatchObject({
+      prepared: { base: 'https://site.example/', baseFrom: 'nothing on the pages' },
+    })
+  })
+  it('takes one folder around everything for the root, and keeps its name in the paths', async () => {
+    const text = (s: string) => new TextEncoder().encode(s)
+    const id = await takeInZip(
+      writeZip([
+        [
+          'my-site/index.html',
+          text(PAGE('Home of the light on the rock', '<link rel="canonical" href="https://s.example/">')),
+        ],
+        ['my-site/a/b.html', text(PAGE('The second page of this small site'))],
+      ]),
+    )
+    const rows = await db.rows.where('site').equals(id).toArray()
+    expect(rows.map((r) => [r.path, r.url])).toEqual([
+      ['my-site/a/b.html', 'https://s.example/a/b.html'],
+      ['my-site/index.html', 'https://s.example/'],
+    ])
+  })
+  it('keeps aside what is no page, names what could not be read, and keeps it too', async () => {
+    const id = await takeInZip(
+      writeZip([
+        ['good.html', new TextEncoder().encode(PAGE('Good'))],
+        ['empty.html', new Uint8Array()],
+        ['picture.html', Uint8Array.from([0xff, 0xd8, 0xff, 0xe0])],
+        ['img/x.png', Uint8Array.from([1, 2, 3])],
+      ]),
+    )
+    const site = await db.sites.get(id)
+    expect(site).toMatchObject({ pages: 1, otherFiles: 3, status: 'ready' })
+    expect(site!.unread.map((u) => u.path)).toEqual(['empty.html', 'picture.html'])
+    expect((await db.files.where('site').equals(id).toArray()).map((f) => f.path)).toEqual([
+      'empty.html',
+      'img/x.png',
+      'picture.html',
+    ])
+  })
+  it('refuses what holds no pages, a wrong address, and a ticket that was used', async () => {
+    expect(
+      await prepare({ kind: 'zip', file: file('x.zip', writeZip([['a.txt', new Uint8Array([1])]])) }),
+    ).toMatchObject({
+      ok: false,
+      why: expect.stringMatching(/No pages were found/),
+    })
+    const prepared = await prepare({ kind: 'paste', html: PAGE('A') })
+    if (!prepared.ok) throw new Error(prepared.why)
+    const given = {
+      ticket: prepared.prepared.ticket,
+      name: '',
+      base: 'not an address',
+      today: TODAY,
+      demo: false,
+    }
+    expect(await takeIn(given, quiet)).toMatchObject({
+      ok: false,
+      why: expect.stringMatching(/no web address/),
+    })
+    expect(await takeIn({ ...given, base: 's.example' }, quiet)).toMatchObject({
+      ok: true,
+      site: { name: 's.example' },
+    })
+    expect(await takeIn({ ...given, base: 's.example' }, quiet)).toMatchObject({
+      ok: false,
+      why: expect.stringMatching(/Drop it again/),
+    })
+  })
+  it('leaves nothing when none of the pages can be read, or when it is cancelled', async () => {
+    const prepared = await prepare({ kind: 'page', file: file('a.html', '') })
+    if (!prepared.ok) throw new Error(prepared.why)
+    const base = 'https://s.example/'
+    expect(
+      await takeIn({ ticket: prepared.prepared.ticket, name: 'x', base, today: TODAY, demo: false }, quiet),
+    ).toMatchObject({
+      ok: false,
+      why: expect.stringMatching(/None of the pages could be read.*empty/),
+    })
+    const files = Array.from({ length: 60 }, (_, i) => ({
+      path: `p${i}.html`,
+      file: file(`p${i}.html`, PAGE(`Page ${i}`)),
+    }))
+    const many = await prepare({ kind: 'files', name: 'x', files })
+    if (!many.ok) throw new Error(many.why)
+    const { ticket } = many.prepared
+    const result = await takeIn({ ticket, name: 'x', base, today: TODAY, demo: false }, ({ done }) => {
+      if (done >= 20) cancelIntake(ticket)
+    })
+    expect(result).toMatchObject({ ok: false, why: expect.stringMatching(/Nothing was kept/) })
+    expect(await db.sites.count()).toBe(0)
+    expect(await db.sources.count()).toBe(0)
+  })
+})
+
+describe('a site that is open', () => {
+  it('evaluates a page as its decisions change; the marks of the site follow', async () => {
+    const id = await takeInZip(demoZip(), 'https://farrowskerry.example/')
+    const opened = await desk.openSite(id, TODAY)
+    expect(opened!.rows).toHaveLength(42)
+    expect(opened!.siteMarks.map((m) => m.rule)).toEqual([
+      'title-duplicate',
+      'description-duplicate',
+      'slug-collision',
+    ])
+
+    const path = 'tours/tower.html'
+    const before = await desk.evaluatePage(path, {})
+    expect(before!.view.marks.find((m) => m.rule === 'title-duplicate')!.otherPages).toEqual([
+      'tours/lens-room.html',
+    ])
+    expect(before!.siteMarks).toBeNull()
+    const after = await desk.evaluatePage(path, { 'edit:title': { value: 'Tower' } })
+    expect(after!.siteMarks!.map((m) => m.rule)).not.toContain('title-duplicate')
+    expect(after!.view).toMatchObject({
+      title: 'Tower',
+      sourceTitle: 'Lighthouse Tower Tour: Steps, View and Tea',
+    })
+    expect(after!.view.marks.map((m) => m.rule)).toContain('title-short')
+    expect(await desk.evaluatePage('no/such.html', {})).toBeNull()
+  })
+
+  it('lets a mark stand while its figure holds, and offers repairs with keys of the source', async () => {
+    const id = await takeInZip(demoZip(), 'https://farrowskerry.example/')
+    await desk.openSite(id, TODAY)
+    const path = 'stories/fog-signal.html'
+    const { view } = (await desk.evaluatePage(path, {}))!
+    const split = view.marks.find((m) => m.rule === 'h1-split')!
+    const keys = Object.keys(split.repair!.edits)
+    expect(keys).toEqual([view.headings.find((h) => h.text === 'What the fog signal')!.key])
+    const stood: Decisions = {
+      [split.stetKey]: { fingerprint: split.fingerprint, reason: 'So it was set.', date: TODAY },
+    }
+    const letStand = (await desk.evaluatePage(path, stood))!.view
+    expect(letStand.marks.find((m) => m.rule === 'h1-split')!.stet).toMatchObject({
+      reason: 'So it was set.',
+    })
+    expect(letStand.row.rules).not.toContain('h1-split')
+    expect(letStand.row.flaw).toBe(view.row.flaw - 1)
+    const changed = (await desk.evaluatePage(path, {
+      ...stood,
+      [`edit:${keys[0]}`]: { value: 'What the horn' },
+    }))!.view
+    expect(changed.marks.find((m) => m.rule === 'h1-split')).toMatchObject({
+      stet: null,
+      stoodBefore: { reason: 'So it was set.' },
+    })
+
+    const joined = (await desk.evaluatePage(path, { [`edit:${keys[0]}`]: split.repair!.edits[keys[0]!] }))!
+      .view
+    expect(joined.headings.filter((h) => h.level === 1).map((h) => h.text)).toEqual([
+      'What the fog signal says and why it stopped',
+    ])
+    // A second repair, found in the proof, still speaks of the source.
+    const gap = joined.marks.find((m) => m.rule === 'heading-skip')!
+    expect(Object.keys(gap.repair!.edits)).toEqual(
+      view.headings.filter((h) => h.level === 4 && h.landmark === 'main').map((h) => h.key),
+    )
+  })
+
+  it('makes rows anew whose decisions changed while it was closed', async () => {
+    const id = await takeInZip(demoZip(), 'https://farrowskerry.example/')
+    await commit(
+      id,
+      'Title',
+      [
+        {
+          path: 'shop/index.html',
+          key: 'edit:title',
+          after: { value: 'Charts, lamps and a fog horn from the island' },
+        },
+      ],
+      TODAY,
+    )
+    const opened = await desk.openSite(id, TODAY)
+    const row = opened!.rows.find((r) => r.path === 'shop/index.html')!
+    expect(row).toMatchObject({ title: 'Charts, lamps and a fog horn from the island', titleFit: 'fits' })
+    expect(row.rules).not.toContain('title-short')
+    expect(opened!.work).toHaveLength(1)
+  })
+
+  it('hands off the whole site with only the changed bytes, or the changed files alone, and says what changed', async () => {
+    const input = unzipSync(demoZip())
+    const id = await takeInZip(demoZip(), 'https://farrowskerry.example/')
+    await desk.openSite(id, TODAY)
+    const title = {
+      path: 'jobs/index.html',
+      key: 'edit:title',
+      after: { value: 'Lighthouse Jobs: a Ladder or a Kettle' },
+    }
+    const gone = { path: 'contact.html', key: 'edit:heading@9999', after: { level: 2 } }
+    await commit(
+      id,
+      'Title',
+      [title, gone, { path: 'contact.html', key: 'keyword:primary', after: 'radio' }],
+      TODAY,
+    )
+    const changes = await desk.changedPages()
+    expect(changes.map((c) => [c.path, c.state, c.changes.map((f) => f.field), c.refused.length])).toEqual([
+      ['contact.html', 'drafted', [], 1],
+      ['jobs/index.html', 'drafted', ['Title'], 0],
+    ])
+    expect(await desk.changesCsv()).toContain(
+      'jobs/index.html,https://farrowskerry.example/jobs/,drafted,Title,,Lighthouse Jobs: a Ladder or a Kettle',
+    )
+
+    const whole = unzipSync((await desk.handOff('whole', quiet))!)
+    expect(Object.keys(whole).sort()).toEqual(Object.keys(input).sort())
+    for (const [path, bytes] of Object.entries(input))
+      if (path !== title.path)
+        expect(Buffer.compare(Buffer.from(whole[path]!), Buffer.from(bytes)), path).toBe(0)
+    const text = (bytes: Uint8Array) => Buffer.from(bytes).toString('latin1')
+    expect(
+      text(whole[title.path]!).replace(/\n {2}<title>Lighthouse Jobs: a Ladder or a Kettle<\/title>/, ''),
+    ).toBe(text(input[title.path]!))
+    expect(Object.keys(unzipSync((await desk.handOff('changed', quiet))!))).toEqual([title.path])
+  })
+
+  it('goes out as a project file and comes back the same', async () => {
+    const id = await takeInZip(demoZip(), 'https://farrowskerry.example/')
+    await commit(
+      id,
+      'Title',
+      [{ path: 'shop/index.html', key: 'edit:title', after: { value: 'Shop of the light' } }],
+      TODAY,
+    )
+    await commit(id, 'Approved', [{ path: 'shop/index.html', key: 'state', after: 'approved' }], TODAY)
+    const project = (await desk.exportProject(id))!
+    const prepared = await prepare({ kind: 'zip', file: file('light.keen-quill.zip', project) })
+    if (!prepared.ok) throw new Error(prepared.why)
+    expect(prepared.prepared).toMatchObject({
+      kind: 'project',
+      pages: 42,
+      base: 'https://farrowskerry.example/',
+    })
+    const taken = await takeInProject(prepared.prepared.ticket, TODAY, quiet)
+    if (!taken.ok) throw new Error(taken.why)
+    expect(taken.site.id).not.toBe(id)
+    expect(
+      Buffer.compare(Buffer.from((await desk.exportProject(taken.site.id))!), Buffer.from(project)),
+    ).toBe(0)
+  })
+
+  it('takes keywords from a sheet by path or by address, and names rows without a page', async () => {
+    const id = await takeInZip(demoZip(), 'https://farrowskerry.example/')
+    await desk.openSite(id, TODAY)
+    expect(
+      await desk.readKeywordSheet(
+        'url,primary,secondary\nhttps://farrowskerry.example/shop/,fog horn, lamp ;chart\nhttps://x.example/,y,\n',
+      ),
+    ).toEqual({
+      ok: true,
+      read: {
+        matched: [{ path: 'shop/index.html', primary: 'fog horn', secondary: ['lamp', 'chart'] }],
+        unmatched: ['https://x.example/'],
+      },
+    })
+    expect(await desk.readKeywordSheet('page,keyword\n')).toMatchObject({
+      ok: false,
+      why: expect.stringMatching(/must name the columns/),
+    })
+    const rows = (await desk.evaluateRows([
+      { path: 'shop/index.html', decisions: { 'keyword:primary': 'fog horn' } },
+    ]))!.rows
+    expect(rows[0]!.rules).toContain('title-keyword')
+  })
+})
