@@ -38,11 +38,13 @@ export function Margin({
   useLayoutEffect(() => {
     const place = () => {
       if (!box.current) return
+      // Below the sheet, as in a narrow window, there are no lines to be level with.
+      const beside = !matchMedia('(max-width: 1100px)').matches
       let bottom = 0
       const next = new Map<string, number>()
       for (const item of box.current.children) {
         const id = (item as HTMLElement).dataset.mark!
-        const top = Math.max(anchors.get(id) ?? 0, bottom)
+        const top = Math.max(beside ? (anchors.get(id) ?? 0) : 0, bottom)
         next.set(id, top)
         bottom = top + (item as HTMLElement).offsetHeight + GAP
       }
