@@ -4,6 +4,7 @@ import type { Landmark } from '../../core/page/facts.ts'
 import type { Session } from '../store/session.ts'
 import type { HeadingView, PageView } from '../workers/evaluate.ts'
 import { Margin } from './margin.tsx'
+import { Refused } from './refused.tsx'
 
 const ROW = 36
 const STEP = 102
@@ -274,13 +275,7 @@ export function OutlineSheet({
         <p role="status" className="sr-only">
           {said}
         </p>
-        {(view?.refused.length ?? 0) > 0 && (
-          <div role="alert" className="mt-3 border-l-2 border-carmine pl-3 text-[13px]">
-            {view!.refused.map((r) => (
-              <p key={r.key}>{r.why}</p>
-            ))}
-          </div>
-        )}
+        <Refused edits={view?.refused ?? []} />
       </div>
       <Margin
         path={path}

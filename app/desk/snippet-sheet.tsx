@@ -9,6 +9,7 @@ import type { Decisions } from '../../core/exchange/work.ts'
 import type { MarkView, PageView } from '../workers/evaluate.ts'
 import { KeywordFields } from './keyword-fields.tsx'
 import { Margin } from './margin.tsx'
+import { Refused } from './refused.tsx'
 import { Ruler } from './ruler.tsx'
 import { TypedText } from './typed-text.tsx'
 import { copyText } from './copy.ts'
@@ -194,15 +195,7 @@ export function SnippetSheet({
             <KeywordFields key={path} session={session} path={path} decisions={decisions} />
           </div>
         </section>
-        {(view?.refused.length ?? 0) > 0 && (
-          <div role="alert" className="mt-4 border-l-2 border-carmine pl-3 text-[13px]">
-            {view!.refused.map((r) => (
-              <p key={r.key}>
-                <strong>{r.key}</strong> could not be changed: {r.why}
-              </p>
-            ))}
-          </div>
-        )}
+        <Refused edits={view?.refused ?? []} />
       </div>
       <Margin
         path={path}

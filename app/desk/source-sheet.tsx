@@ -11,12 +11,10 @@ export function SourceSheet({
   session,
   view,
   path,
-  goTo,
 }: {
   session: Session
   view: PageView | null
   path: string
-  goTo: number | null
 }) {
   const host = useRef<HTMLDivElement>(null)
   const editor = useRef<EditorView | null>(null)
@@ -33,7 +31,6 @@ export function SourceSheet({
         if (stale || text === null || !host.current) return
         editor.current?.destroy()
         editor.current = showSource(host.current, text, view.marks, nonce, (tops) => setAnchors(tops))
-        if (goTo !== null) show(goTo)
       },
     )
     return () => {

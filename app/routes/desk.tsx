@@ -134,9 +134,7 @@ export default function Desk() {
           <SnippetSheet key={path} session={session} row={row} decisions={decisions} view={view} />
         )}
         {sheet === 'outline' && <OutlineSheet key={path} session={session} view={view} path={path} />}
-        {sheet === 'source' && (
-          <SourceSheet key={path} session={session} view={view} path={path} goTo={null} />
-        )}
+        {sheet === 'source' && <SourceSheet key={path} session={session} view={view} path={path} />}
       </main>
     </div>
   )

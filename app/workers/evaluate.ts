@@ -181,9 +181,6 @@ export interface PageView {
   sourceDescription: string | null
   words: number
   images: number
-  robots: string[]
-  canonical: string | null
-  mainBy: string
   /** What would be shown in place of a missing title or description. */
   fallBackTitle: string
   fallBackDescription: string
@@ -214,9 +211,6 @@ export function viewOf(evaluated: Evaluated, decisions: Decisions, siteMarks: Si
     sourceDescription: descriptionOf(before)?.content ?? null,
     words: page.main.words,
     images: page.images.length,
-    robots: page.metas.filter((m) => m.name === 'robots').map((m) => m.content),
-    canonical: page.canonicals.find((c) => c.inHead)?.href ?? null,
-    mainBy: page.main.by,
     fallBackTitle: h1 ?? page.path.slice(page.path.lastIndexOf('/') + 1),
     fallBackDescription: fallBackDescription(page, keyword),
     headings: Array.from(page.headings, (h, i) => ({

@@ -1,5 +1,5 @@
 /** Taking pages in: from files of a folder, a ZIP, one HTML file or pasted source, in the worker, in steps that can be cancelled. */
-import { isProject, openingPaths, readProject } from './intake-kinds.ts'
+import { isProject, readProject } from '../../core/exchange/project.ts'
 import { isSystemFile, openZip, safePath, zipLimits } from '../../core/exchange/zip.ts'
 import { canonicalOf } from '../../core/page/facts.ts'
 import { readPage } from '../../core/page/read-page.ts'
@@ -198,6 +198,12 @@ export async function prepare(
       unread: found.unread,
     },
   }
+}
+
+/** Which pages to look into for the site's address: the first ones, home pages before others. */
+function openingPaths(pages: string[]): string[] {
+  const depth = (path: string) => path.split('/').length
+  return [...pages].sort((a, b) => depth(a) - depth(b) || (a < b ? -1 : 1)).slice(0, 12)
 }
 
 /** The one folder in which everything stands, with its slash; "" where there is none. */

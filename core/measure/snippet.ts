@@ -1,6 +1,6 @@
 /** How a title and a description stand in a search result: fits, at risk, or cut, on a wide and a narrow screen. */
 import { cutAtWord, type Cut } from './cut.ts'
-import { countGraphemes, prefixWidths, textWidth } from './width.ts'
+import { countGraphemes, textWidth } from './width.ts'
 
 export type Fit = 'fits' | 'at-risk' | 'cut'
 export type Role = 'title' | 'description'
@@ -84,9 +84,4 @@ export function measure(text: string, role: Role, slots: Slots = defaultSlots): 
     wide: intoSlot(text, wide, px, estimatedPx),
     narrow: intoSlot(text, narrow, px, estimatedPx),
   }
-}
-
-/** Width of `text` up to UTF-16 offset `end`, in px, for drawing the cut on a ruler. */
-export function widthUpTo(text: string, end: number, size: number): number {
-  return prefixWidths(text.slice(0, end), size).edges.at(-1)!
 }

@@ -32,17 +32,8 @@ export const editSchema = Joi.object<Edit>({
 export const targetKeyPattern =
   /^(?:title(?:@\d+)?|meta:[a-z0-9:._-]+(?:@\d+)?|canonical(?:@\d+)?|lang|charset|heading@\d+|jsonld@\d+)$/
 
-export const draftSchema = Joi.object<Draft>().pattern(targetKeyPattern, editSchema)
-
 /** A key's kind, name and byte: `meta:description@140` → meta, description, 140. */
 export function parseKey(key: TargetKey): { kind: string; name: string; at: number | null } {
   const [, kind, name, at] = /^([a-z]+)(?::([^@]+))?(?:@(\d+))?$/.exec(key) ?? []
   return { kind: kind ?? '', name: name ?? '', at: at === undefined ? null : Number(at) }
-}
-
-/** A draft with further edits: those for the same target are merged, part by part. */
-export function withEdits(draft: Draft, edits: Draft): Draft {
-  const next: Record<TargetKey, Edit> = { ...draft }
-  for (const [key, edit] of Object.entries(edits)) next[key] = { ...next[key], ...edit }
-  return next
 }
