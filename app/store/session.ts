@@ -58,17 +58,30 @@ export function createSession(initial: Omit<SessionState, 'view' | 'saved' | 'un
 
   // Other tabs on the same site.
   const channel = new BroadcastChannel(`keen-quill-${site}`)
-  channel.onmessage = ({ data }: MessageEvent<string[]>) => {
-    void reload(data.filter((path) => !typing.has(path)))
-  }
+  channel.onmessage = ({ data }: MessageEvent<string[]>) => void reload(data)
   async function reload(paths: string[]): Promise<void> {
+    await queue
     const records = await db.work.bulkGet(paths.map((p) => [site, p] as [string, string]))
     adopt(new Map(paths.map((p, i) => [p, records[i]?.decisions ?? {}])))
     await refreshLog()
   }
 
-  /** Takes decisions that the store holds now, and has the worker look at their pages again. */
-  function adopt(work: Map<string, Decisions>): void {
+  /** What the store holds of a page, and on top of it what is still on its way there: a slow store takes no key back. */
+  function withUnsaved(path: string, stored: Decisions): Decisions {
+    let now = stored
+    const lay = (key: string, after: unknown) => (now = applyChanges(now, changesFor(path, now, key, after)))
+    for (const batch of unsaved) for (const d of batch) if (d.path === path) lay(d.key, d.after)
+    for (const [key, { after }] of typing.get(path) ?? []) lay(key, after)
+    return now
+  }
+
+  /** Takes decisions that the store holds now, and has the worker look again at the pages that differ. */
+  function adopt(stored: Map<string, Decisions>): void {
+    const work = new Map<string, Decisions>()
+    for (const [path, decisions] of stored) {
+      const now = withUnsaved(path, decisions)
+      if (JSON.stringify(now) !== JSON.stringify(decisionsOf(path))) work.set(path, now)
+    }
     if (work.size === 0) return
     set({ work: new Map([...state.work, ...work]) })
     const onDesk = deskPath !== null && work.has(deskPath) ? deskPath : null
@@ -115,7 +128,8 @@ export function createSession(initial: Omit<SessionState, 'view' | 'saved' | 'un
     }
   }
 
-  // Typing: what is not in the store yet, by page.
+  // Typing: what is not in the store yet, by page; and what has been sent there but has not arrived, oldest first.
+  const unsaved: Decision[][] = []
   const typing = new Map<string, Map<string, { label: string; after: unknown }>>()
   let timer: ReturnType<typeof setTimeout> | null = null
   let stretch: { id: number; of: string } | null = null
@@ -153,16 +167,12 @@ export function createSession(initial: Omit<SessionState, 'view' | 'saved' | 'un
     const of = decisions.map((d) => `${d.path}\n${d.key}`).join('\n')
     const amend = stretch?.of === of ? stretch.id : null
     writing = { decisions, label }
+    unsaved.push(decisions)
     const done = write(async () => {
       const { logId, work } = await commit(site, label, decisions, new Date().toISOString(), amend)
+      unsaved.splice(unsaved.indexOf(decisions), 1)
       // Another tab may have decided something else for these pages meanwhile.
-      adopt(
-        new Map(
-          [...work].filter(
-            ([path, now]) => !typing.has(path) && JSON.stringify(now) !== JSON.stringify(decisionsOf(path)),
-          ),
-        ),
-      )
+      adopt(work)
       stretch = logId === null ? null : { id: logId, of }
       writing = null
       localStorage.removeItem(journal)
@@ -171,6 +181,7 @@ export function createSession(initial: Omit<SessionState, 'view' | 'saved' | 'un
     })
     // What the browser refused is kept for the next try, unless it was typed over since.
     done.catch(() => {
+      if (unsaved.includes(decisions)) unsaved.splice(unsaved.indexOf(decisions), 1)
       for (const { path, key, after } of decisions) {
         const keys = typing.get(path) ?? new Map<string, { label: string; after: unknown }>()
         if (!keys.has(key)) typing.set(path, keys.set(key, { label, after }))
