@@ -1,0 +1,60 @@
+/** Title patterns: what the house puts around a page's own words, found in titles and put there. */
+import { fillTokens, type TokenValues } from './tokens.ts'
+
+/** Separators that stand between a page's words and the site's name. Common practice, no source. */
+const separators = /\s+[|·•–—›»-]\s+|\s*[|·•»]\s*/u
+
+const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+
+/** What a pattern puts before and behind `{page}`; null where it has no `{page}`. */
+export function aroundPage(pattern: string): { head: string; tail: string } | null {
+  const at = pattern.indexOf('{page}')
+  return at < 0 ? null : { head: pattern.slice(0, at), tail: pattern.slice(at + '{page}'.length) }
+}
+
+/** A title without the site's name at its end, however often and behind whichever separator it stands there. */
+export function withoutSite(title: string, site: string | null): string {
+  if (!site) return title
+  const suffix = new RegExp(`(?:${separators.source}|:\\s+)(?:${escaped(site)}|\\{site\\})\\s*$`, 'iu')
+  let own = title
+  while (suffix.test(own)) own = own.replace(suffix, '')
+  return own.trim() || title
+}
+
+/** A page's own words in a title: without the pattern's head and tail, tokens filled or not, and without the site's name. */
+export function pageWords(title: string, pattern: string | null, values: TokenValues): string {
+  let own = title.trim()
+  const around = pattern ? aroundPage(pattern) : null
+  if (around)
+    for (const fill of [(t: string) => t, (t: string) => fillTokens(t, values).text]) {
+      const [head, tail] = [fill(around.head).trim(), fill(around.tail).trim()]
+      if (head && own.toLowerCase().startsWith(head.toLowerCase())) own = own.slice(head.length).trim()
+      while (tail && own.toLowerCase().endsWith(tail.toLowerCase()) && own.length > tail.length)
+        own = own.slice(0, -tail.length).trim()
+    }
+  return withoutSite(own, values.site ?? null)
+}
+
+/**
+ * A title as the pattern has it: the page's own words written out in place of `{page}`, other tokens kept, so that
+ * they stay current. A pattern without `{page}` is the whole title.
+ */
+export const inPattern = (pattern: string, words: string): string => pattern.replaceAll('{page}', words)
+
+/** The separated last part that most titles share, as a first guess at the site's name; null where fewer than half do. */
+export function commonSuffix(
+  titles: readonly string[],
+): { site: string; separator: string; pages: number } | null {
+  const found = new Map<string, { site: string; separator: string; pages: number }>()
+  for (const title of titles) {
+    const parts = title.split(/(\s+[|·•–—›»-]\s+)/u)
+    if (parts.length < 3) continue
+    const site = parts.at(-1)!.trim()
+    const key = site.toLowerCase()
+    const known = found.get(key)
+    if (known) known.pages++
+    else found.set(key, { site, separator: parts.at(-2)!.replace(/\s+/g, ' '), pages: 1 })
+  }
+  const [best] = [...found.values()].sort((a, b) => b.pages - a.pages)
+  return best && best.pages >= 3 && best.pages * 2 >= titles.length ? best : null
+}
