@@ -1,7 +1,7 @@
 /**
  * A draft: what the editor decided for one page, one edit for each target. A plain value that can be stored and sent.
  *
- * Keys: `title`, `meta:description`, `meta:robots`, `canonical`, `lang`, `charset`, and with the place of the
+ * Keys: `slug` (see site/moves.ts), `title`, `meta:description`, `meta:robots`, `canonical`, `lang`, `charset`, and with the place of the
  * element's start tag in the source's bytes `heading@812`, `jsonld@1200`, `title@90`, `meta:description@140`.
  */
 import Joi from 'joi'
@@ -15,6 +15,8 @@ export interface Edit {
   merge?: number[]
   /** Takes the element out. */
   remove?: true
+  /** Of a slug: the folder's page moves without the pages under it. */
+  alone?: true
 }
 export type TargetKey = string
 export type Draft = Readonly<Record<TargetKey, Edit>>
@@ -27,10 +29,11 @@ export const editSchema = Joi.object<Edit>({
   level: Joi.number().integer().min(1).max(6),
   merge: Joi.array().items(Joi.number().integer().min(0)).max(50),
   remove: Joi.valid(true),
+  alone: Joi.valid(true),
 }).min(1)
 
 export const targetKeyPattern =
-  /^(?:title(?:@\d+)?|meta:[a-z0-9:._-]+(?:@\d+)?|canonical(?:@\d+)?|lang|charset|heading@\d+|jsonld@\d+)$/
+  /^(?:title(?:@\d+)?|meta:[a-z0-9:._-]+(?:@\d+)?|canonical(?:@\d+)?|lang|charset|slug|heading@\d+|jsonld@\d+)$/
 
 /** A key's kind, name and byte: `meta:description@140` → meta, description, 140. */
 export function parseKey(key: TargetKey): { kind: string; name: string; at: number | null } {

@@ -98,6 +98,8 @@ export interface PageFacts {
   titles: TextFact[]
   metas: MetaFact[]
   canonicals: LinkFact[]
+  /** `link rel="alternate"`: the page in other languages and forms. */
+  alternates: LinkFact[]
   headings: HeadingFact[]
   landmarks: LandmarkFact[]
   images: ImageFact[]

@@ -6,9 +6,11 @@ import type { Draft, Edit, TargetKey } from './draft.ts'
 import { parseKey } from './draft.ts'
 import { encode } from './encoding.ts'
 import { headingSplices } from './heading-edits.ts'
+import { basesOf, carried, type Carry } from '../site/carry.ts'
 import { attributePlaces, locate, type Located, type Locations } from './locate.ts'
 import { attribute } from './parse.ts'
 import { fold } from './read-page.ts'
+import { baseOf, carryJson, carrySplices } from './references.ts'
 import { sourceOf, whyUnpatchable, type Source } from './source.ts'
 
 /** One replacement in the view: `[start, end)` becomes `text`; `as` says how a character is written that the encoding lacks. */
@@ -175,7 +177,7 @@ function present(
 }
 
 /** Text of the byte view, with references decoded already, into the page's encoding; what was a reference stays. */
-function redecode(raw: string, source: Source): string {
+export function redecode(raw: string, source: Source): string {
   return raw.replace(
     /[\x80-\xff]+/g,
     (run) =>
@@ -260,13 +262,32 @@ function toBytes(source: Source, places: Locations, key: TargetKey, splice: Spli
   return { key, from, to, bytes: bytes.subarray(0, bytes.length - tail) }
 }
 
+/** The key of changes that no edit of the page made: addresses that followed pages which moved. */
+export const CARRIED = 'carried'
+
+/** A draft whose own addresses follow the moves: a canonical or a block may have been written before a slug changed. */
+function carriedDraft(source: Source, draft: Draft, carry: Carry): Draft {
+  const base = baseOf(source)
+  const next: Record<TargetKey, Edit> = { ...draft }
+  for (const [key, edit] of Object.entries(draft)) {
+    if (edit.value === undefined) continue
+    const { kind } = parseKey(key)
+    if (kind === 'canonical')
+      next[key] = { ...edit, value: carried(edit.value, basesOf(base, carry), carry) ?? edit.value }
+    else if (kind === 'jsonld') next[key] = { ...edit, value: carryJson(edit.value, base, carry) }
+  }
+  return next
+}
+
 /**
- * Applies a draft. An edit that would change nothing touches nothing; one that cannot be applied, or that overlaps
+ * Applies a draft, and with `carry` lets every address in the page follow the pages that moved. An edit that would change nothing touches nothing; one that cannot be applied, or that overlaps
  * another, is refused with a reason and the others stand. `applyDraft(source, {})` is the source itself.
  */
-export function applyDraft(source: Source, draft: Draft): Proof {
-  const keys = Object.keys(draft)
-  if (keys.length === 0) return { source, changes: [], refused: [] }
+export function applyDraft(source: Source, given: Draft, carry: Carry | null = null): Proof {
+  const draft = carry ? carriedDraft(source, given, carry) : given
+  // A slug moves the file; what stands in it follows through `carry`.
+  const keys = Object.keys(draft).filter((key) => key !== 'slug')
+  if (keys.length === 0 && !carry) return { source, changes: [], refused: [] }
   const unpatchable = whyUnpatchable(source)
   if (unpatchable) return { source, changes: [], refused: keys.map((key) => ({ key, why: unpatchable })) }
   const places = locate(source)
@@ -285,6 +306,12 @@ export function applyDraft(source: Source, draft: Draft): Proof {
     if (clash) refused.push({ key, why: 'It changes the same place as another edit of this page.' })
     else accepted.push(...own)
   }
+  if (carry)
+    for (const splice of carrySplices(source, carry)) {
+      const own = toBytes(source, places, CARRIED, splice)
+      // What an edit replaces or takes out has nothing left to follow.
+      if (!accepted.some((a) => own.from < a.to && a.from < own.to)) accepted.push(own)
+    }
   if (accepted.length === 0) return { source, changes: [], refused }
   // At one place the html tag comes before what stands in it, the charset before what it speaks of; else the draft's order.
   const rank = (s: ByteSplice) => (s.key === 'lang' ? 0 : s.key === 'charset' ? 1 : 2)

@@ -156,6 +156,7 @@ export function readPage(source: Source, where: { path: string; url: string }): 
     titles: [],
     metas: [],
     canonicals: [],
+    alternates: [],
     headings: [],
     landmarks: [],
     images: [],
@@ -237,9 +238,10 @@ export function readPage(source: Source, where: { path: string; url: string }): 
       }
       case 'link': {
         const rel = attribute(node, 'rel')?.toLowerCase().split(/\s+/) ?? []
-        if (!rel.includes('canonical')) break
         const href = (attribute(node, 'href') ?? '').trim()
-        page.canonicals.push({ href, url: href === '' ? null : resolve(href, base), inHead, ...place(node) })
+        const url = href === '' ? null : resolve(href, base)
+        if (rel.includes('canonical')) page.canonicals.push({ href, url, inHead, ...place(node) })
+        else if (rel.includes('alternate')) page.alternates.push({ href, url, inHead, ...place(node) })
         break
       }
     }

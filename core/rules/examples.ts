@@ -4,6 +4,7 @@ import type { PageFacts } from '../page/facts.ts'
 import { readPage } from '../page/read-page.ts'
 import { readSource, type Source } from '../page/source.ts'
 import { addressOf } from '../site/addresses.ts'
+import { movesOf, type SlugEdit } from '../site/moves.ts'
 import { emptyIndex, entryOf, updateIndex, type SiteIndex } from '../site/site-index.ts'
 import { readHouseStyle, defaultStyle } from './house-style.ts'
 import { resolveRepair } from './resolve.ts'
@@ -31,7 +32,11 @@ export function runExample(given: string | Example, only?: Rule, edited?: Source
   const base = 'https://site.example/'
   const path = example.path ?? 'page.html'
   const pages = { [path]: example.html, ...example.pages }
-  const site: SiteIndex = emptyIndex(base, true, Object.keys(pages))
+  const site: SiteIndex = emptyIndex(
+    base,
+    true,
+    Object.keys(pages).map((p) => [p, p] as const),
+  )
   const style = example.style === undefined ? defaultStyle : styleOf(example.style)
   const source = edited ?? sourceFrom(example.html)
   const page = readPage(source, { path, url: example.url ?? addressOf(path, base) })
@@ -42,6 +47,7 @@ export function runExample(given: string | Example, only?: Rule, edited?: Source
       entryOf(
         other,
         other === path ? page : readPage(sourceFrom(html), { path: other, url: addressOf(other, base) }),
+        site,
       ),
     )
   const date = example.date ?? '2026-11-23'
@@ -55,13 +61,24 @@ export function runExample(given: string | Example, only?: Rule, edited?: Source
     siteMarks: auditSite(site, style, date, rules),
     repaired: repair
       ? () => {
-          const proof = applyDraft(source, resolveRepair({ source, changes: [], refused: [] }, repair).edits)
+          const { edits } = resolveRepair({ source, changes: [], refused: [] }, repair)
+          const proof = applyDraft(source, edits)
           if (proof.refused.length > 0)
             throw new Error(`Refused: ${proof.refused.map((r) => r.why).join(' ')}`)
+          const { slug } = edits
+          if (slug) return runExample(renamed(example, path, slug as SlugEdit, base), only, proof.source)
           return runExample(example, only, proof.source)
         }
       : null,
   }
+}
+
+/** The example with its page at the address that a repair gives it. */
+function renamed(example: Example, path: string, slug: SlugEdit, base: string): Example {
+  const moves = movesOf([path, ...Object.keys(example.pages ?? {})], new Map([[path, slug]]), base)
+  const refused = moves.refused[0]
+  if (refused) throw new Error(`Refused: ${refused.why}`)
+  return { ...example, path: moves.paths.get(path) ?? path }
 }
 
 function styleOf(input: unknown) {

@@ -1,33 +1,121 @@
-/** House style: the limits and severities that a site is judged by. Everything in it is the house's to change. */
+/** House style: the limits, patterns and severities that a site is judged by. Everything in it is the house's to change. */
 import Joi from 'joi'
 import { defaultSlots, type Slots } from '../measure/snippet.ts'
+import { casings, type Casing } from '../wording/casing.ts'
 
 export type Severity = 'blocker' | 'flaw' | 'nit'
 export const severities: Severity[] = ['blocker', 'flaw', 'nit']
+export const pageTypes = ['article', 'product', 'listing', 'contact', 'home'] as const
+export type PageType = (typeof pageTypes)[number]
 
 export interface Limits {
-  /** Graphemes. Common practice, no source. */
   titleLongest: number
   titleShortest: number
+  descriptionLongest: number
   descriptionShortest: number
-  /** Words of main content in which the keyword should stand. Common practice, no source. */
   leadWords: number
+  slugLongest: number
+  slugWords: number
+  slugDeepest: number
+}
+
+/** What each limit is, in words, with its unit and where its figure comes from. */
+export const limitsExplained: { key: keyof Limits; name: string; unit: string; basis: string }[] = [
+  {
+    key: 'titleLongest',
+    name: 'A title, at most',
+    unit: 'characters',
+    basis: 'Common practice, no source. The cut itself is by width, not by characters.',
+  },
+  {
+    key: 'titleShortest',
+    name: 'A title, at least',
+    unit: 'characters',
+    basis: 'Common practice, no source: a shorter one leaves room unused.',
+  },
+  {
+    key: 'descriptionLongest',
+    name: 'A description, at most',
+    unit: 'characters',
+    basis: 'Common practice, no source. The cut itself is by width.',
+  },
+  {
+    key: 'descriptionShortest',
+    name: 'A description, at least',
+    unit: 'characters',
+    basis: 'Common practice, no source: a sentence or two.',
+  },
+  {
+    key: 'leadWords',
+    name: 'The keyword within the first',
+    unit: 'words',
+    basis: 'Common practice, no source.',
+  },
+  {
+    key: 'slugLongest',
+    name: 'A slug, at most',
+    unit: 'characters',
+    basis: 'Common practice, no source: addresses are read aloud and typed.',
+  },
+  { key: 'slugWords', name: 'A slug, at most', unit: 'words', basis: 'Common practice, no source.' },
+  { key: 'slugDeepest', name: 'An address, at most', unit: 'segments', basis: 'Common practice, no source.' },
+]
+
+/** What the house asks of pages whose address matches; what it leaves out is as for the whole site. */
+export interface AddressStyle {
+  /** A path from the root such as `/stories/*`, `*` standing for anything. */
+  match: string
+  type?: PageType | null
+  titlePattern?: string | null
+  casing?: Casing
+  limits?: Partial<Limits>
+  rules?: Readonly<Record<string, Severity | 'off'>>
 }
 
 export interface HouseStyle {
   /** The site's language as BCP 47, for pages that name none; null offers no repair. */
   language: string | null
+  /** The site's name as titles carry it, `{site}`; null where it is not known. */
+  siteName: string | null
+  /** What stands between a page's words and the site's name, with its spaces. */
+  separator: string
+  casing: Casing
+  /** Words and phrases written as they stand here, whatever the casing style. */
+  protectedWords: readonly string[]
+  forbiddenWords: readonly string[]
+  /** Such as `{page} | {site}`; null asks for none. */
+  titlePattern: string | null
   limits: Limits
   slots: Slots
   /** By rule id: another severity, or off. */
   rules: Readonly<Record<string, Severity | 'off'>>
+  addresses: readonly AddressStyle[]
+  /** The type of the page that this style was made for; null where none is given. */
+  type: PageType | null
 }
 
 export const defaultStyle: HouseStyle = {
   language: null,
-  limits: { titleLongest: 65, titleShortest: 30, descriptionShortest: 70, leadWords: 100 },
+  siteName: null,
+  separator: ' | ',
+  casing: 'as typed',
+  protectedWords: [],
+  forbiddenWords: [],
+  titlePattern: null,
+  limits: {
+    titleLongest: 65,
+    titleShortest: 30,
+    descriptionLongest: 160,
+    descriptionShortest: 70,
+    leadWords: 100,
+    slugLongest: 60,
+    slugWords: 6,
+    slugDeepest: 4,
+  },
   slots: defaultSlots,
   rules: {},
+  addresses: [],
+  type: null,
 }
 
 const px = Joi.number().positive().max(10_000)
@@ -40,24 +128,52 @@ const slot = Joi.object({
 })
 const role = Joi.object({ wide: slot, narrow: slot })
 const count = Joi.number().integer().min(1).max(100_000)
+const limits = Joi.object(Object.fromEntries(limitsExplained.map(({ key }) => [key, count])))
+const rules = Joi.object().pattern(Joi.string(), Joi.valid(...severities, 'off'))
+const casing = Joi.valid(...casings)
+const words = Joi.array().items(Joi.string().trim().min(1).max(100)).max(2000)
+const titlePattern = Joi.string().trim().max(300).allow(null)
 
 export const languagePattern = /^[a-z]{2,3}(?:-[a-z0-9]{1,8})*$/i
 
 export const houseStyleSchema = Joi.object({
   language: Joi.string().pattern(languagePattern, 'language tag').allow(null),
-  limits: Joi.object({
-    titleLongest: count,
-    titleShortest: count,
-    descriptionShortest: count,
-    leadWords: count,
-  }),
+  siteName: Joi.string().trim().min(1).max(200).allow(null),
+  separator: Joi.string().min(1).max(10),
+  casing,
+  protectedWords: words,
+  forbiddenWords: words,
+  titlePattern,
+  limits,
   slots: Joi.object({ title: role, description: role }),
-  rules: Joi.object().pattern(Joi.string(), Joi.valid(...severities, 'off')),
+  rules,
+  addresses: Joi.array()
+    .items(
+      Joi.object({
+        match: Joi.string().trim().pattern(/^\//, 'path that begins with /').max(500).required(),
+        type: Joi.valid(...pageTypes, null),
+        titlePattern,
+        casing,
+        limits,
+        rules,
+      }),
+    )
+    .max(200),
+  type: Joi.valid(null),
 })
+
+const FORMAT = 'keen-quill-house-style'
+
+/** A house style as a file to keep and to share. */
+export const writeHouseStyle = (style: HouseStyle): string =>
+  JSON.stringify({ format: FORMAT, version: 1, style }, null, 2) + '\n'
 
 /** A house style from a file or a store, what it leaves out filled with the defaults; or why it cannot be one. */
 export function readHouseStyle(input: unknown): { ok: true; style: HouseStyle } | { ok: false; why: string } {
-  const { value, error } = houseStyleSchema.validate(input)
+  const wrapped = typeof input === 'object' && input !== null && 'format' in input
+  if (wrapped && (input as { format: unknown }).format !== FORMAT)
+    return { ok: false, why: 'The file is of another kind: a house style was expected.' }
+  const { value, error } = houseStyleSchema.validate(wrapped ? (input as { style?: unknown }).style : input)
   if (error) return { ok: false, why: `The house style cannot be read: ${error.message}.` }
   const given = value as Partial<HouseStyle>
   const merge = (which: 'title' | 'description') => ({
@@ -67,10 +183,111 @@ export function readHouseStyle(input: unknown): { ok: true; style: HouseStyle } 
   return {
     ok: true,
     style: {
-      language: given.language ?? null,
+      ...defaultStyle,
+      ...given,
       limits: { ...defaultStyle.limits, ...given.limits },
       slots: { title: merge('title'), description: merge('description') },
-      rules: given.rules ?? {},
     },
   }
 }
+
+const matchers = new Map<string, RegExp>()
+/** Whether a path from the root is one that a pattern such as `/stories/*` means. */
+export function matchesAddress(pattern: string, path: string): boolean {
+  let matcher = matchers.get(pattern)
+  if (!matcher) {
+    matcher = new RegExp(`^${pattern.replace(/[.+?^${}()|[\]\\]/g, '\\$&').replace(/\*+/g, '.*')}$`, 'su')
+    matchers.set(pattern, matcher)
+  }
+  return matcher.test(path)
+}
+
+const effective = new WeakMap<HouseStyle, Map<string, HouseStyle>>()
+
+/** The house style for one page: the site's, and on top of it, in order, what is asked of addresses like its. */
+export function styleFor(style: HouseStyle, url: string): HouseStyle {
+  if (style.addresses.length === 0) return style
+  const path = pathOf(url)
+  const matching = style.addresses.filter((a) => matchesAddress(a.match, path))
+  if (matching.length === 0) return style
+  const key = matching.map((a) => style.addresses.indexOf(a)).join(',')
+  let known = effective.get(style)
+  if (!known) effective.set(style, (known = new Map()))
+  let own = known.get(key)
+  if (!own) {
+    own = matching.reduce<HouseStyle>(
+      (all, { type, titlePattern, casing, limits, rules }) => ({
+        ...all,
+        type: type ?? all.type,
+        titlePattern: titlePattern === undefined ? all.titlePattern : titlePattern,
+        casing: casing ?? all.casing,
+        limits: { ...all.limits, ...limits },
+        rules: { ...all.rules, ...rules },
+      }),
+      { ...style, addresses: [] },
+    )
+    known.set(key, own)
+  }
+  return own
+}
+
+function pathOf(url: string): string {
+  const path = /^[a-z][a-z0-9+.-]*:\/\/[^/?#]*([^?#]*)/i.exec(url)?.[1] || '/'
+  try {
+    return decodeURIComponent(path)
+  } catch {
+    return path
+  }
+}
+
+/** Starting points for houses of different kinds; none is more right than another, and every figure is common practice. */
+export const presets: {
+  name: string
+  for: string
+  style: Partial<Omit<HouseStyle, 'limits'>> & { limits?: Partial<Limits> }
+}[] = [
+  {
+    name: 'Plain',
+    for: 'Any site: the figures that the trade goes by, no casing style, no pattern.',
+    style: {},
+  },
+  {
+    name: 'Magazine',
+    for: 'Articles and news: headlines in AP style, a year that must be current, longer descriptions.',
+    style: {
+      casing: 'ap',
+      titlePattern: '{page} | {site}',
+      limits: { titleLongest: 70, descriptionShortest: 100 },
+      rules: { 'title-stale-year': 'flaw' },
+    },
+  },
+  {
+    name: 'Shop',
+    for: 'Products and lists of them: the shop’s name behind every title, no list of words for a description.',
+    style: {
+      titlePattern: '{page} | {site}',
+      limits: { titleShortest: 20 },
+      rules: { 'description-list': 'flaw', 'title-near-duplicate': 'flaw' },
+    },
+  },
+  {
+    name: 'Public service',
+    for: 'Councils, charities, libraries: sentence style, plain words, short titles.',
+    style: {
+      casing: 'sentence',
+      titlePattern: '{page} – {site}',
+      separator: ' – ',
+      limits: { titleLongest: 60 },
+      rules: { 'title-shouting': 'flaw' },
+    },
+  },
+  {
+    name: 'Handbook',
+    for: 'Documentation: short titles and deep addresses are in order, a keyword is not asked for.',
+    style: {
+      casing: 'sentence',
+      limits: { titleShortest: 10, slugDeepest: 7 },
+      rules: { 'title-keyword': 'nit', 'slug-keyword': 'off', 'description-missing': 'nit' },
+    },
+  },
+]

@@ -86,7 +86,8 @@ describe('the runner', () => {
       byTitle: new Map(),
       byDescription: new Map(),
       byAddress: new Map(),
-      addresses: new Set<string>(),
+      byNearTitle: new Map(),
+      addresses: new Map<string, string>(),
     }
     const marks = auditPage(page, site, defaultStyle, { date: '2026-11-23', known: new Set(['title']) })
     expect(marks.map((m) => m.rule)).toEqual(['title-short'])

@@ -2,9 +2,9 @@
 import { compileKeyword, type Keywords } from '../keywords/match.ts'
 import { measure, type Measured, type Role } from '../measure/snippet.ts'
 import { descriptionOf, titleOf, type Need, type PageFacts } from '../page/facts.ts'
-import type { SiteIndex } from '../site/site-index.ts'
+import type { PageId, SiteIndex } from '../site/site-index.ts'
 import { catalogue } from './catalogue.ts'
-import type { HouseStyle, Severity } from './house-style.ts'
+import { styleFor, type HouseStyle, type Severity } from './house-style.ts'
 import type { Mark, PageCheck, PageRule, Rule, SiteMark, SiteRule } from './rule.ts'
 
 const pageRules = catalogue.filter((r): r is PageRule => r.scope === 'page')
@@ -38,9 +38,10 @@ export interface AuditOptions {
 export function auditPage(
   page: PageFacts,
   site: SiteIndex,
-  style: HouseStyle,
+  houseStyle: HouseStyle,
   options: AuditOptions,
 ): Mark[] {
+  const style = styleFor(houseStyle, page.url)
   const { date, keywords = null, known, baseKnown = true, only } = options
   const measured: Partial<Record<Role, Measured | null>> = {}
   const context: PageCheck = {
@@ -94,9 +95,12 @@ export function auditSite(
   for (const rule of siteRules) {
     const severity = severityOf(rule, style)
     if (severity === null || (only && !only.has(rule.id))) continue
-    rule.check({ site, style, date }, (pages, values) =>
-      marks.push({ rule: rule.id, severity, message: rule.message(values), pages, values }),
-    )
+    const asked = (id: PageId) => severityOf(rule, styleFor(style, site.entries.get(id)!.url)) !== null
+    rule.check({ site, style, date }, (named, values) => {
+      const pages = style.addresses.length === 0 ? named : named.filter(asked)
+      if (pages.length > 0)
+        marks.push({ rule: rule.id, severity, message: rule.message(values), pages, values })
+    })
   }
   return marks
 }

@@ -5,7 +5,7 @@ import { emptyIndex, repeated, updateIndex, type IndexEntry, type SiteIndex } fr
 
 const entry = fc.record({
   id: fc.constantFrom('a.html', 'b.html', 'c.html', 'A.html'),
-  title: fc.option(fc.constantFrom('One', 'one ', 'Two')),
+  title: fc.option(fc.constantFrom('One', 'one ', 'Two', 'Day 1 of four', 'Day 2 of four', 'Day 2 of five')),
   description: fc.option(fc.constantFrom('x', 'y')),
   indexable: fc.boolean(),
   gone: fc.boolean(),
@@ -13,7 +13,7 @@ const entry = fc.record({
 const dump = (i: SiteIndex) =>
   JSON.stringify([
     [...i.entries].sort(),
-    ...[i.byTitle, i.byDescription, i.byAddress].map((g) =>
+    ...[i.byTitle, i.byDescription, i.byAddress, i.byNearTitle].map((g) =>
       [...g].map(([k, v]) => [k, [...v].sort()]).sort(),
     ),
   ])
@@ -25,7 +25,7 @@ describe('the site index', () => {
         const updated = emptyIndex('https://s.example/', true, [])
         const last = new Map<string, IndexEntry>()
         for (const { gone, ...e } of steps) {
-          const full = { ...e, path: e.id, url: 'https://s.example/' + e.id }
+          const full = { ...e, path: e.id, url: 'https://s.example/' + e.id, h1: null, targets: [] }
           updateIndex(updated, e.id, gone ? null : full)
           if (gone) last.delete(e.id)
           else last.set(e.id, full)

@@ -1,7 +1,8 @@
 /** What rules about the whole site read: built from the pages' facts and brought up to date page by page. */
 import { fold } from '../page/read-page.ts'
-import { descriptionOf, isIndexable, titleOf, type PageFacts } from '../page/facts.ts'
-import { addressesOf, collisionKey } from './addresses.ts'
+import { descriptionOf, isIndexable, outlineOf, titleOf, type PageFacts } from '../page/facts.ts'
+import { parseJson, stringsIn } from '../structured-data/json.ts'
+import { addressesOf, collisionKey, withoutQuery } from './addresses.ts'
 
 export type PageId = string
 
@@ -13,6 +14,10 @@ export interface IndexEntry {
   title: string | null
   description: string | null
   indexable: boolean
+  /** The first H1 with text. */
+  h1: string | null
+  /** Pages and files of the site that it refers to: by links, canonical, alternates and structured data. */
+  targets: PageId[]
 }
 
 type Groups = Map<string, Set<PageId>>
@@ -25,11 +30,28 @@ export interface SiteIndex {
   byTitle: Groups
   byDescription: Groups
   byAddress: Groups
-  /** Every address at which a page or a file of the site answers. */
-  addresses: Set<string>
+  /** Titles by what they would be with their digits, or with one word, left open. */
+  byNearTitle: Groups
+  /** Every address at which a page or a file of the site answers, and which that is. */
+  addresses: Map<string, PageId>
 }
 
-export function entryOf(id: PageId, page: PageFacts): IndexEntry {
+/** What of the site a page refers to, each once. */
+export function targetsOf(page: PageFacts, index: SiteIndex): PageId[] {
+  const found = new Set<PageId>()
+  const add = (url: string | null) => {
+    const id = url?.startsWith(index.base) ? index.addresses.get(withoutQuery(url)) : undefined
+    if (id !== undefined) found.add(id)
+  }
+  for (const list of [page.links, page.canonicals, page.alternates]) for (const { url } of list) add(url)
+  for (const { json } of page.data) {
+    const read = parseJson(json)
+    if (read.ok) for (const { value } of stringsIn(read.value)) add(value)
+  }
+  return [...found]
+}
+
+export function entryOf(id: PageId, page: PageFacts, index: SiteIndex): IndexEntry {
   return {
     id,
     path: page.path,
@@ -37,16 +59,41 @@ export function entryOf(id: PageId, page: PageFacts): IndexEntry {
     title: titleOf(page)?.text ?? null,
     description: descriptionOf(page)?.content ?? null,
     indexable: isIndexable(page),
+    h1: outlineOf(page).find((h) => h.level === 1 && h.text)?.text ?? null,
+    targets: targetsOf(page, index),
   }
+}
+
+/** A title's own words: what stands before its last separator. */
+const ownPart = (title: string) => title.replace(/\s+[|·•–—-]\s+[^|·•–—]*$/u, '')
+
+/** Keys under which titles meet that differ in digits or in one word alone; titles of fewer than three words have none of the latter. */
+function nearKeys(title: string): string[] {
+  const own = sameText(ownPart(title))
+  const words = own.split(' ')
+  const keys = /\d/.test(own) ? [`# ${own.replace(/\d+/g, '#')}`] : []
+  if (words.length >= 3)
+    words.forEach((_, i) => keys.push(`${i} ${[...words.slice(0, i), '*', ...words.slice(i + 1)].join(' ')}`))
+  return keys
 }
 
 /** Same to a reader: case and white space folded, NFC. */
 export const sameText = (text: string): string => fold(text.normalize('NFC')).toLowerCase()
 
-/** `paths` are all files of the site, pages or not, so that a link to any of them is no broken link. */
-export function emptyIndex(base: string, whole: boolean, paths: Iterable<string>): SiteIndex {
-  const addresses = new Set<string>()
-  for (const path of paths) for (const address of addressesOf(path, base)) addresses.add(address)
+/** Every address of the files named, by id and path; where two share one, the first has it. */
+export function addressBook(base: string, files: Iterable<readonly [PageId, string]>): Map<string, PageId> {
+  const addresses = new Map<string, PageId>()
+  for (const [id, path] of files)
+    for (const address of addressesOf(path, base)) if (!addresses.has(address)) addresses.set(address, id)
+  return addresses
+}
+
+/** `files` are all files of the site, pages or not, so that a link to any of them is no broken link. */
+export function emptyIndex(
+  base: string,
+  whole: boolean,
+  files: Iterable<readonly [PageId, string]>,
+): SiteIndex {
   return {
     whole,
     base,
@@ -54,13 +101,17 @@ export function emptyIndex(base: string, whole: boolean, paths: Iterable<string>
     byTitle: new Map(),
     byDescription: new Map(),
     byAddress: new Map(),
-    addresses,
+    byNearTitle: new Map(),
+    addresses: addressBook(base, files),
   }
 }
 
 function keysOf(entry: IndexEntry, index: SiteIndex): [Groups, string][] {
   const keys: [Groups, string][] = [[index.byAddress, collisionKey(entry.url)]]
-  if (entry.indexable && entry.title) keys.push([index.byTitle, sameText(entry.title)])
+  if (entry.indexable && entry.title) {
+    keys.push([index.byTitle, sameText(entry.title)])
+    for (const key of nearKeys(entry.title)) keys.push([index.byNearTitle, key])
+  }
   if (entry.indexable && entry.description) keys.push([index.byDescription, sameText(entry.description)])
   return keys
 }

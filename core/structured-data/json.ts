@@ -187,3 +187,10 @@ export function typesOf(value: JsonValue): string[] {
   const graph = member(value, '@graph')
   return graph ? [...own, ...typesOf(graph)] : own
 }
+
+/** Every string value in a document, with its place; keys are not among them. */
+export function* stringsIn(value: JsonValue): Generator<Extract<JsonValue, { kind: 'string' }>> {
+  if (value.kind === 'string') yield value
+  else if (value.kind === 'array') for (const item of value.items) yield* stringsIn(item)
+  else if (value.kind === 'object') for (const m of value.members) yield* stringsIn(m.value)
+}

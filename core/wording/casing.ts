@@ -74,11 +74,11 @@ function tokens(text: string): Token[] {
   return found
 }
 
-/** Whether most letters are capitals, so that capitals tell nothing about names. */
-const shouts = (text: string) => {
-  const letters = text.replace(/[^\p{L}]/gu, '')
-  const capitals = letters.replace(/[^\p{Lu}]/gu, '').length
-  return letters.length > 3 && capitals / letters.length > 0.7
+/** Whether most words are in capitals, so that capitals tell nothing about names. */
+const shouts = (list: Token[]) => {
+  const long = list.filter((t) => t.text.replace(/[^\p{L}]/gu, '').length > 1)
+  const loud = long.filter((t) => t.text === t.text.toUpperCase()).length
+  return loud > 1 && loud / long.length > 0.7
 }
 
 function isInfinitive(list: Token[], i: number): boolean {
@@ -152,8 +152,8 @@ function protectedPlaces(text: string, words: readonly string[]): Map<number, st
  */
 export function toCasing(text: string, style: Casing, options: CasingOptions = {}): string {
   if (style === 'as typed') return text
-  const loud = shouts(text)
   const list = tokens(text)
+  const loud = shouts(list)
   const names = options.names ?? new Set<string>()
   let out = ''
   let at = 0

@@ -1,5 +1,7 @@
 import { decodedPath } from '../../site/addresses.ts'
+import { safeSegment } from '../../wording/slug.ts'
 import { rule } from '../rule.ts'
+import { slugRepair } from './slug-repair.ts'
 
 /** RFC 3986 3.3: unreserved, sub-delims, ":" and "@"; what lies beyond ASCII is another rule's. */
 const illegal = /[^A-Za-z0-9\-._~!$&'()*+,;=:@/\u0080-\u{10ffff}]/u
@@ -16,10 +18,15 @@ export const slugIllegal = rule({
   mend: 'Use letters, digits and hyphens.',
   needs: ['address'],
   message: ({ found, path }) => `${found} stands in the address “${path}”.`,
-  check({ page }, mark) {
+  check({ page, site }, mark) {
     const path = decodedPath(page.url)
     const found = illegal.exec(path)?.[0]
-    if (found !== undefined) mark(null, { found: /\s/.test(found) ? 'White space' : `“${found}”`, path })
+    if (found === undefined) return
+    mark(
+      null,
+      { found: /\s/.test(found) ? 'White space' : `“${found}”`, path },
+      slugRepair(page, site, 'Make the address fit', (s) => (illegal.test(s) ? safeSegment(s) : s)),
+    )
   },
   examples: {
     clean: [

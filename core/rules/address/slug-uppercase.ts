@@ -1,5 +1,6 @@
 import { decodedPath } from '../../site/addresses.ts'
 import { rule } from '../rule.ts'
+import { slugRepair } from './slug-repair.ts'
 
 /** Capital letters in the path. */
 export const slugUppercase = rule({
@@ -13,9 +14,11 @@ export const slugUppercase = rule({
   mend: 'Use small letters, and send the old address on to the new one.',
   needs: ['address'],
   message: ({ path, expected }) => `The path is “${path}”; “${expected}” is expected.`,
-  check({ page }, mark) {
+  check({ page, site }, mark) {
     const path = decodedPath(page.url)
-    if (/\p{Lu}/u.test(path)) mark(null, { path, expected: path.toLowerCase() })
+    if (!/\p{Lu}/u.test(path)) return
+    const repair = slugRepair(page, site, 'Use small letters', (s) => s.toLowerCase())
+    mark(null, { path, expected: path.toLowerCase() }, repair)
   },
   examples: {
     clean: [{ html: '', path: 'shop/charts.html' }],

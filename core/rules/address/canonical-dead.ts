@@ -1,0 +1,32 @@
+import { canonicalOf } from '../../page/facts.ts'
+import { withoutQuery } from '../../site/addresses.ts'
+import { rule } from '../rule.ts'
+
+/** The canonical leads nowhere. */
+export const canonicalDead = rule({
+  id: 'canonical-dead',
+  family: 'address',
+  severity: 'flaw',
+  sign: 'missing',
+  name: 'The canonical leads nowhere',
+  basis: 'common practice, no source',
+  why: 'Engines may take neither this page nor the one that is not there.',
+  mend: 'Point it to this page, or to the one that was meant.',
+  needs: ['head'],
+  message: ({ url }) => `${url} is no page of the site.`,
+  check({ page, site }, mark) {
+    const canonical = canonicalOf(page)
+    if (!site.whole || !canonical?.url?.startsWith(site.base)) return
+    if (!site.addresses.has(withoutQuery(canonical.url))) mark(canonical, { url: canonical.url })
+  },
+  examples: {
+    clean: ['<link rel=canonical href=page.html>', '<link rel=canonical href=https://other.example/x>'],
+    marked: [
+      {
+        html: '<link rel=canonical href=/gone.html>',
+        at: '<link',
+        says: /https:\/\/site\.example\/gone\.html is no page/,
+      },
+    ],
+  },
+})

@@ -1,0 +1,39 @@
+import { canonicalOf } from '../../page/facts.ts'
+import { withoutQuery } from '../../site/addresses.ts'
+import { rule } from '../rule.ts'
+
+/** The canonical is another page. */
+export const canonicalElsewhere = rule({
+  id: 'canonical-elsewhere',
+  family: 'address',
+  severity: 'nit',
+  sign: 'order',
+  name: 'The canonical is another page',
+  basis: 'RFC 6596',
+  why: 'Results show the other page in place of this one; what is written here is not seen.',
+  mend: 'Let it stand where that is meant; else point it to this page.',
+  needs: ['head'],
+  message: ({ url }) => `It points to ${url}.`,
+  check({ page, site }, mark) {
+    const canonical = canonicalOf(page)
+    if (!canonical?.url) return
+    const address = withoutQuery(canonical.url)
+    const there = site.addresses.get(address)
+    if (there !== undefined && there !== site.addresses.get(withoutQuery(page.url)))
+      mark(canonical, { url: canonical.url })
+  },
+  examples: {
+    clean: [
+      '<link rel=canonical href=page.html>',
+      { html: '<link rel=canonical href=/a>', path: 'a/index.html' },
+    ],
+    marked: [
+      {
+        html: '<link rel=canonical href=/b.html>',
+        pages: { 'b.html': '' },
+        at: '<link',
+        says: /It points to https:\/\/site\.example\/b\.html/,
+      },
+    ],
+  },
+})

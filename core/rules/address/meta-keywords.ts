@@ -1,0 +1,24 @@
+import { metasNamed } from '../../page/facts.ts'
+import { rule } from '../rule.ts'
+
+/** A keywords meta. */
+export const metaKeywords = rule({
+  id: 'meta-keywords',
+  family: 'address',
+  severity: 'nit',
+  sign: 'too-much',
+  name: 'A keywords meta',
+  basis: 'common practice, no source: most search engines ignore it',
+  why: 'It does nothing for the page and shows competitors what it is after.',
+  mend: 'Take it out.',
+  needs: ['head'],
+  message: ({ content }) => `It says “${content}”; most search engines pass over it.`,
+  check({ page }, mark) {
+    for (const meta of metasNamed(page, 'keywords'))
+      mark(meta, { content: meta.content.length > 60 ? `${meta.content.slice(0, 60)} …` : meta.content })
+  },
+  examples: {
+    clean: ['<meta name=description content=x>'],
+    marked: [{ html: '<meta name=keywords content="lamp, oil">', at: '<meta', says: /It says “lamp, oil”/ }],
+  },
+})

@@ -1,0 +1,47 @@
+import { compileKeyword, hasKeyword } from '../../keywords/match.ts'
+import { decodedPath } from '../../site/addresses.ts'
+import { plainSlug } from '../../site/moves.ts'
+import { segmentsOf } from './slug-repair.ts'
+import { rule } from '../rule.ts'
+
+/** The keyword is not in the address. */
+export const slugKeyword = rule({
+  id: 'slug-keyword',
+  family: 'address',
+  severity: 'flaw',
+  sign: 'missing',
+  name: 'The keyword is not in the address',
+  basis: 'common practice, no source: any word form, in any segment',
+  why: 'Results show the address, and a link with the words in it says what it leads to.',
+  mend: 'Work it into the slug; the old address sends readers on.',
+  needs: ['address'],
+  message: ({ keyword, path }) => `“${keyword}” is not in “${path}”, in any word form.`,
+  check({ page, site, primary }, mark) {
+    const segments = segmentsOf(page, site)
+    if (!primary || segments.length === 0) return
+    const path = segments.join(' ').replace(/[_.+]/g, ' ')
+    const plain = compileKeyword(plainSlug(primary.text, primary.lang), primary.lang)
+    if (hasKeyword(path, primary) || hasKeyword(plainSlug(path, primary.lang), plain)) return
+    mark(null, { keyword: primary.text, path: decodedPath(page.url) })
+  },
+  examples: {
+    clean: [
+      {
+        html: '<html lang=en>',
+        path: 'evenings/lamp-lighting.html',
+        keywords: { primary: 'lamp-lighting evening', secondary: [] },
+      },
+      { html: '<html lang=da>', path: 'fyrtaarn.html', keywords: { primary: 'fyrtårn', secondary: [] } },
+      { html: '', path: 'index.html', keywords: { primary: 'lamp', secondary: [] } },
+    ],
+    marked: [
+      {
+        html: '<html lang=en>',
+        path: 'events/3.html',
+        keywords: { primary: 'lamp lighting', secondary: [] },
+        at: null,
+        says: /“lamp lighting” is not in “\/events\/3\.html”/,
+      },
+    ],
+  },
+})

@@ -1,0 +1,41 @@
+import { languageOf } from '../../keywords/stem.ts'
+import { segmentsOf, slugWords } from './slug-repair.ts'
+import { rule } from '../rule.ts'
+
+/** The address repeats itself. */
+export const slugRepeats = rule({
+  id: 'slug-repeats',
+  family: 'address',
+  severity: 'nit',
+  sign: 'too-much',
+  name: 'The address repeats itself',
+  basis: 'common practice, no source',
+  why: 'A word said twice makes the address longer, not clearer.',
+  mend: 'Say it in one segment.',
+  needs: ['address'],
+  message: ({ found }) => `${found} in the address.`,
+  check({ page, site, style }, mark) {
+    const segments = segmentsOf(page, site)
+    if (segments.some((s) => s.includes('--'))) return mark(null, { found: '“--” stands' })
+    const language = languageOf(page.lang ?? style.language)
+    const seen = new Map<string, number>()
+    for (const [i, segment] of segments.entries())
+      for (const word of slugWords(segment.toLowerCase())) {
+        if (language.isStopWord(word)) continue
+        const stem = language.stem(word)
+        const before = seen.get(stem)
+        if (before !== undefined && before !== i) return mark(null, { found: `“${word}” stands twice` })
+        seen.set(stem, before ?? i)
+      }
+  },
+  examples: {
+    clean: [
+      { html: '<html lang=en>', path: 'shop/charts.html' },
+      { html: '<html lang=en>', path: 'a-to-z/what-to-bring.html' },
+    ],
+    marked: [
+      { html: '<html lang=en>', path: 'courses/knot-courses.html', at: null, says: /“courses” stands twice/ },
+      { html: '', path: 'lamp--oil.html', says: /“--” stands/ },
+    ],
+  },
+})

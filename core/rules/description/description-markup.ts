@@ -1,0 +1,41 @@
+import { descriptionOf } from '../../page/facts.ts'
+import { plainText } from '../../page/plain-text.ts'
+import { fold } from '../../page/read-page.ts'
+import { rule } from '../rule.ts'
+
+/** Mark-up in the description. */
+export const descriptionMarkup = rule({
+  id: 'description-markup',
+  family: 'description',
+  severity: 'flaw',
+  sign: 'too-much',
+  name: 'Mark-up in the description',
+  basis: 'WHATWG HTML 4.2.5: the content is plain text',
+  why: 'Readers see the tags and codes as they stand.',
+  mend: 'Write it as plain text.',
+  needs: ['description'],
+  message: ({ found }) => `${found} stands in it; plain text is expected.`,
+  check({ page }, mark) {
+    const description = descriptionOf(page)
+    const text = description?.content ?? ''
+    const value = plainText(text)
+    if (value === fold(text)) return
+    const found = (/<[^>]*>|&#?\w+;/.exec(text) ?? [text])[0]
+    mark(
+      description,
+      { found: `“${found}”` },
+      { label: 'Write it as plain text', edits: [{ target: 'meta:description', edit: { value } }] },
+    )
+  },
+  examples: {
+    clean: ['<meta name=description content="1 &lt; 2 and Fish &amp; chips &amp; tea.">'],
+    marked: [
+      {
+        html: '<meta name=description content="A &lt;b>bold&lt;/b> lamp.">',
+        at: '<meta',
+        says: /“<b>” stands in it/,
+      },
+      { html: '<meta name=description content="Oil &amp;amp; wicks.">', says: /“&amp;” stands in it/ },
+    ],
+  },
+})

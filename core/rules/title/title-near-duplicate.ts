@@ -1,0 +1,66 @@
+import { sameText, type PageId } from '../../site/site-index.ts'
+import { siteRule } from '../rule.ts'
+
+/** Titles that differ in their digits or in one word alone. */
+export const titleNearDuplicate = siteRule({
+  id: 'title-near-duplicate',
+  family: 'title',
+  severity: 'nit',
+  sign: 'alike',
+  name: 'Titles that are nearly the same',
+  basis: 'common practice, no source',
+  why: 'In a list of results they look like one page, and the word that tells them apart is overlooked.',
+  mend: 'Put what each page alone has at the beginning.',
+  needs: ['title'],
+  message: ({ count, first, second }) =>
+    `${count} pages have titles that differ in digits or one word alone: “${first}”, “${second}”.`,
+  check({ site }, mark) {
+    // Pages that meet under any key belong together, also by way of a third.
+    const groupOf = new Map<PageId, Set<PageId>>()
+    for (const ids of site.byNearTitle.values()) {
+      if (ids.size < 2) continue
+      const all = new Set(ids)
+      for (const id of ids) for (const other of groupOf.get(id) ?? []) all.add(other)
+      for (const id of all) groupOf.set(id, all)
+    }
+    const path = (id: PageId) => site.entries.get(id)!.path
+    const order = (a: PageId, b: PageId) => (path(a) < path(b) ? -1 : 1)
+    for (const group of [...new Set(groupOf.values())]
+      .map((g) => [...g].sort(order))
+      .sort((a, b) => order(a[0]!, b[0]!))) {
+      const titles = new Map(
+        group.map((id) => [sameText(site.entries.get(id)!.title!), site.entries.get(id)!.title!]),
+      )
+      const [first, second] = titles.values()
+      if (first !== undefined && second !== undefined) mark(group, { count: group.length, first, second })
+    }
+  },
+  examples: {
+    clean: [
+      {
+        html: '<title>Knots for beginners</title>',
+        pages: { 'b.html': '<title>Charts read by lamplight</title>' },
+      },
+      {
+        html: '<title>Knots for beginners</title>',
+        pages: { 'b.html': '<title>Knots for beginners</title>' },
+      },
+      {
+        html: '<title>Knots | Farrowskerry Light</title>',
+        pages: { 'b.html': '<title>Charts | Farrowskerry Light</title>' },
+      },
+    ],
+    marked: [
+      {
+        html: '<title>Storm diary 2024</title>',
+        pages: { 'b.html': '<title>Storm diary 2025</title>' },
+        says: /2 pages have titles that differ in digits or one word alone: “Storm diary 202\d”/,
+      },
+      {
+        html: '<title>Rooms for two by the sea | Light</title>',
+        pages: { 'b.html': '<title>Rooms for four by the sea | Light</title>' },
+        says: /2 pages/,
+      },
+    ],
+  },
+})
