@@ -30,7 +30,7 @@ export function benchCore(): void {
   const index = emptyIndex(
     BASE,
     true,
-    pages.map((p) => p.path),
+    pages.map((p) => [p.path, p.path] as const),
   )
   const facts = pages.map((p) => readPage(p.source, p))
   const keywords = { primary: 'configuration file', secondary: [] }
@@ -45,9 +45,9 @@ export function benchCore(): void {
       const site = emptyIndex(
         BASE,
         true,
-        pages.map((p) => p.path),
+        pages.map((p) => [p.path, p.path] as const),
       )
-      facts.forEach((f) => updateIndex(site, f.path, entryOf(f.path, f)))
+      facts.forEach((f) => updateIndex(site, f.path, entryOf(f.path, f, site)))
       auditSite(site, defaultStyle, '2026-11-23')
     },
   })

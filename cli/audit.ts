@@ -16,7 +16,7 @@ import { readSource } from '../core/page/source.ts'
 import { defaultStyle, readHouseStyle, type HouseStyle } from '../core/rules/house-style.ts'
 import { auditPage, auditSite } from '../core/rules/runner.ts'
 import { addressOf, isPagePath, normaliseBase } from '../core/site/addresses.ts'
-import { emptyIndex, entryOf, updateIndex } from '../core/site/site-index.ts'
+import { addressOnly, emptyIndex, entryOf, updateIndex } from '../core/site/site-index.ts'
 import { print } from './output.ts'
 import { Problem } from './problem.ts'
 import { openSite } from './site-files.ts'
@@ -92,7 +92,11 @@ export async function audit(args: string[]): Promise<number> {
   const keywords = values.keywords ? readKeywords(values.keywords) : new Map<string, Keywords>()
 
   const files = openSite(positionals)
-  const index = emptyIndex(base, files.whole, files.paths.map(files.addressPath))
+  const index = emptyIndex(
+    base,
+    files.whole,
+    files.paths.map((p) => [p, files.addressPath(p)] as const),
+  )
   const report: Report = {
     tool: 'keen-quill',
     version: JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8')).version,
@@ -102,22 +106,29 @@ export async function audit(args: string[]): Promise<number> {
     totals: { pages: 0, blocker: 0, flaw: 0, nit: 0 },
     unread: [...files.unread],
   }
-  const pagePaths = files.whole ? files.paths.filter(isPagePath) : files.paths
+  const inOrder = files.whole ? files.paths.filter(isPagePath) : files.paths
+  // Every page's address is known to the first rule that runs; and what the home page links to.
+  for (const path of inOrder)
+    updateIndex(index, path, addressOnly(path, addressOf(files.addressPath(path), base)))
+  const home = index.addresses.get(base)
+  const pagePaths = [...inOrder].sort((a, b) => Number(b === home) - Number(a === home))
   for (const path of pagePaths) {
     let bytes: Uint8Array
     try {
       bytes = files.read(path)
     } catch (error) {
+      updateIndex(index, path, null)
       report.unread.push({ path, why: (error as Error).message })
       continue
     }
     const result = readSource(bytes)
     if (!result.ok) {
+      updateIndex(index, path, null)
       report.unread.push({ path, why: result.why })
       continue
     }
     const page = readPage(result.source, { path, url: addressOf(files.addressPath(path), base) })
-    updateIndex(index, path, entryOf(path, page))
+    updateIndex(index, path, entryOf(path, page, index))
     const marks = auditPage(page, index, style, {
       date,
       keywords: keywords.get(path) ?? keywords.get(page.url) ?? null,
@@ -129,6 +140,8 @@ export async function audit(args: string[]): Promise<number> {
     }
     report.pages.push(pageReport(page, result.source.text, marks, measured))
   }
+  const place = new Map(inOrder.map((path, i) => [path, i]))
+  report.pages.sort((a, b) => place.get(a.path)! - place.get(b.path)!)
   const siteMarks = auditSite(index, style, date)
   report.site.marks = siteMarkReport(siteMarks)
   report.totals = totalsOf(report.pages, siteMarks)

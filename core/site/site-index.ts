@@ -64,6 +64,18 @@ export function entryOf(id: PageId, page: PageFacts, index: SiteIndex): IndexEnt
   }
 }
 
+/** What is known of a page before it is read: where it is. */
+export const addressOnly = (id: PageId, url: string): IndexEntry => ({
+  id,
+  path: id,
+  url,
+  title: null,
+  description: null,
+  indexable: false,
+  h1: null,
+  targets: [],
+})
+
 /** A title's own words: what stands before its last separator. */
 const ownPart = (title: string) => title.replace(/\s+[|·•–—-]\s+[^|·•–—]*$/u, '')
 
