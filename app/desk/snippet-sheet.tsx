@@ -1,22 +1,30 @@
-import { useLayoutEffect, useRef, useState } from 'react'
-import { CUT_SIGN } from '../../core/measure/cut.ts'
+import { useEffect, useLayoutEffect, useRef, useState } from 'react'
+import type { Decisions } from '../../core/exchange/work.ts'
 import { measure, type Measured } from '../../core/measure/snippet.ts'
-import { foldText } from '../../core/measure/width.ts'
-import { defaultStyle } from '../../core/rules/house-style.ts'
+import { foldText, textWidth } from '../../core/measure/width.ts'
+import { styleFor } from '../../core/rules/house-style.ts'
+import { fillTokens } from '../../core/wording/tokens.ts'
 import type { LedgerRow } from '../store/db.ts'
 import type { Session } from '../store/session.ts'
-import type { Decisions } from '../../core/exchange/work.ts'
 import type { MarkView, PageView } from '../workers/evaluate.ts'
+import { AddressDrawer, AddressTrail } from './address.tsx'
+import { Carriers } from './carriers.tsx'
+import { casedTitle, CasingDrawer, houseCasing } from './casing.tsx'
+import { copyText } from './copy.ts'
+import { boldExtra, emphasised, type Run } from './emphasis.ts'
+import { FurnitureLine, FurnitureSwitches, nothingShown, shownDate } from './furniture.tsx'
+import { Instead } from './instead.tsx'
 import { KeywordFields } from './keyword-fields.tsx'
 import { Margin } from './margin.tsx'
+import { NarrowLines } from './narrow-lines.tsx'
 import { Refused } from './refused.tsx'
 import { Ruler } from './ruler.tsx'
+import { keepTake, Takes } from './takes.tsx'
 import { TypedText } from './typed-text.tsx'
-import { copyText } from './copy.ts'
 
 const LINE = { title: 26, description: 22 }
 
-/** What a field shows: what was typed, else what the page has. */
+/** What a field holds as typed, tokens and all; else what the page has. */
 export const fieldValue = (
   decisions: Decisions,
   target: 'title' | 'meta:description',
@@ -25,24 +33,6 @@ export const fieldValue = (
   (decisions[`edit:${target}`] as { value?: string } | undefined)?.value ??
   (target === 'title' ? row.title : row.description) ??
   ''
-
-const trailOf = (url: string): string[] => {
-  const { host, pathname } = new URL(url)
-  return [
-    host,
-    ...pathname
-      .split('/')
-      .filter(Boolean)
-      .map((s) => safeDecode(s)),
-  ]
-}
-function safeDecode(segment: string): string {
-  try {
-    return decodeURIComponent(segment)
-  } catch {
-    return segment
-  }
-}
 
 /** The search result, edited where it is shown: wide with its rule, narrow beside it, following along. */
 export function SnippetSheet({
@@ -57,12 +47,33 @@ export function SnippetSheet({
   view: PageView | null
 }) {
   const { path } = row
-  const slots = defaultStyle.slots
-  const title = fieldValue(decisions, 'title', row)
-  const description = fieldValue(decisions, 'meta:description', row)
+  const style = view?.style ?? styleFor(session.get().style, row.url)
+  const { slots } = style
+  const typed = {
+    title: fieldValue(decisions, 'title', row),
+    description: fieldValue(decisions, 'meta:description', row),
+  }
+  const tokens = view?.tokens ?? {}
+  const title = fillTokens(typed.title, tokens).text
+  const description = fillTokens(typed.description, tokens).text
+  const lang = view?.lang ?? row.lang ?? style.language
+  const [furniture, setFurniture] = useState(nothingShown)
+  const [quietWords, setQuietWords] = useState<readonly string[]>([])
+  const keywords = [
+    decisions['keyword:primary'] as string | undefined,
+    ...((decisions['keyword:secondary'] as string[] | undefined) ?? []),
+  ].filter((k): k is string => !!k)
+  const standing = keywords.filter((k, i) => (i === 0) !== quietWords.includes(k))
+
+  const date = furniture.date && view ? shownDate(view.furniture.date, lang) : null
+  const lead = date ? `${date} — ` : ''
   const t = measure(title, 'title', slots)
-  const d = measure(description, 'description', slots)
-  const lang = view?.lang ?? row.lang ?? undefined
+  const d = measure(lead + description, 'description', slots)
+  const runs = {
+    title: emphasised(title, standing, lang),
+    description: emphasised(description, standing, lang),
+  }
+  const trail = furniture.trail ? (view?.furniture.trail ?? null) : null
 
   const write = (target: 'title' | 'meta:description', value: string, source: string | null, label: string) =>
     session.type(
@@ -71,11 +82,52 @@ export function SnippetSheet({
       source !== null && foldText(value) === source ? undefined : { value },
       label,
     )
+  const put = (target: 'title' | 'meta:description', value: string, label: string) =>
+    void session.decide(label, [{ path, key: `edit:${target}`, after: { value } }])
+
+  // Keys of this sheet; what they do is on the sheet as well.
+  const startFromInstead = () => {
+    if (!view) return
+    if (title.trim() === '') put('title', view.fallBackTitle, 'Title from what is shown instead')
+    else if (view.passage)
+      put(
+        'meta:description',
+        measure(view.passage.text, 'description', slots).wide.shown,
+        'Description from the page’s text',
+      )
+  }
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!event.altKey || event.ctrlKey || event.metaKey) return
+      const keys: Record<string, () => void> = {
+        KeyT: () => keepTake(session, path, 'title', { text: typed.title, from: '' }),
+        KeyC: () => {
+          const cased = casedTitle(typed.title, houseCasing(style), style, view)
+          if (cased !== typed.title) put('title', cased, 'Casing')
+        },
+        KeyI: startFromInstead,
+        KeyS: () => sheet.current?.querySelector<HTMLElement>('[data-testid="slug"]')?.focus(),
+      }
+      const act = keys[event.code]
+      if (!act) return
+      event.preventDefault()
+      act()
+    }
+    addEventListener('keydown', onKey)
+    return () => removeEventListener('keydown', onKey)
+  })
 
   const sheet = useRef<HTMLDivElement>(null)
   const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
   const marks = (view?.marks ?? []).filter(onSnippet)
-  const anchorKey = marks.map((m) => m.id).join('|') + t.wide.lines.length + title.length + description.length
+  const anchorKey = [
+    ...marks.map((m) => m.id),
+    t.wide.lines.length,
+    title.length,
+    description.length,
+    view?.address.refused,
+    lead,
+  ].join('|')
   useLayoutEffect(() => {
     const top = sheet.current?.getBoundingClientRect().top ?? 0
     const at = (name: string) =>
@@ -88,7 +140,7 @@ export function SnippetSheet({
     <div className="grid grid-cols-[658px_minmax(0,1fr)] gap-7 max-[1100px]:grid-cols-[minmax(0,1fr)]">
       <div ref={sheet} className="min-w-0">
         <section
-          className="sheet overflow-x-auto px-7 pt-5 pb-4 max-[700px]:px-4"
+          className="sheet overflow-x-auto px-7 pt-4 pb-3 max-[700px]:px-4"
           aria-label="Result on a wide screen"
         >
           <div className="flex items-baseline justify-between text-[13px]">
@@ -96,9 +148,9 @@ export function SnippetSheet({
               <strong className="font-semibold">Wide screen</strong>{' '}
               <span className="text-ink-3">as people see it at {slots.title.wide.column} px; type in it</span>
             </p>
-            <CopyButtons title={title} description={description} url={row.url} />
+            <CopyButtons title={title} description={description} url={view?.url ?? row.url} />
           </div>
-          <div className="mt-3">
+          <div className="mt-2">
             <Ruler
               column={slots.title.wide.column}
               riskFrom={slots.title.wide.riskPx}
@@ -106,16 +158,18 @@ export function SnippetSheet({
               fit={t.wide.state}
             />
           </div>
-          <div className="result" lang={lang} style={{ width: slots.title.wide.column }}>
-            <Trail url={row.url} />
+          <div className="result" lang={lang ?? undefined} style={{ width: slots.title.wide.column }}>
+            <AddressTrail session={session} path={path} decisions={decisions} view={view} trail={trail} />
             <div data-anchor="title">
               <TypedText
                 testId="title"
                 label="Title"
-                value={title}
+                value={typed.title}
+                filled={title}
                 shown={t.wide.shown}
                 cut={t.wide.cut}
-                lang={lang}
+                runs={runs.title}
+                lang={lang ?? undefined}
                 placeholder={view ? view.fallBackTitle : ''}
                 className="text-quill"
                 style={{ fontSize: slots.title.wide.size, lineHeight: `${LINE.title}px` }}
@@ -123,18 +177,35 @@ export function SnippetSheet({
                 onLeave={() => void session.blur()}
               />
             </div>
-            <div data-anchor="description" className="mt-2">
+            <div data-anchor="description" className="relative mt-1.5">
+              {date && description !== '' && (
+                <span
+                  className="absolute top-0 left-0 whitespace-pre text-ink-2"
+                  style={{ fontSize: slots.description.wide.size, lineHeight: `${LINE.description}px` }}
+                >
+                  {lead}
+                </span>
+              )}
               <TypedText
                 testId="description"
                 label="Meta description"
-                value={description}
-                shown={d.wide.shown}
+                value={typed.description}
+                filled={description}
+                shown={d.wide.shown.slice(lead.length)}
                 cut={d.wide.cut}
-                lang={lang}
+                runs={runs.description}
+                lang={lang ?? undefined}
+                indent={
+                  lead
+                    ? textWidth(`${lead.trimEnd()} |`, slots.description.wide.size).px -
+                      textWidth('|', slots.description.wide.size).px
+                    : 0
+                }
                 placeholder={
                   view
-                    ? view.fallBackDescription.slice(0, 160) ||
-                      'No description, and no text to take one from. Type one here.'
+                    ? view.passage
+                      ? passageShown(view.passage.text, slots)
+                      : 'No description, and no text to take one from. Type one here.'
                     : ''
                 }
                 className="text-ink"
@@ -145,22 +216,67 @@ export function SnippetSheet({
                 onLeave={() => void session.blur()}
               />
             </div>
+            {view && <FurnitureLine furniture={view.furniture} shown={furniture} lang={lang} style={style} />}
           </div>
-          <div className="mt-3 flex flex-wrap justify-between gap-x-4 border-t border-rule-2 pt-2.5 text-[13px] text-ink-2">
-            <Figures name="Title" measured={t} limit={slots.title.wide.column} testId="title-px" />
+          <div className="mt-2.5 flex flex-wrap justify-between gap-x-4 border-t border-rule-2 pt-2 text-[13px] text-ink-2">
+            <Figures
+              name="Title"
+              measured={t}
+              runs={runs.title}
+              size={slots.title.wide.size}
+              limit={slots.title.wide.column}
+              testId="title-px"
+            />
             <Figures
               name="Description"
               measured={d}
+              runs={runs.description}
+              size={slots.description.wide.size}
               limit={slots.description.wide.allowance!}
               testId="description-px"
             />
           </div>
-          {(title === '' || description === '') && view && (
-            <p className="mt-2 text-[13px] text-ink-2">
-              In faded italics: what would be shown instead. Results use a page’s own description only part of
-              the time.
+          <TokenLine typed={typed} tokens={tokens} />
+          {(title.trim() === '' || description.trim() === '') && view && (
+            <p className="mt-1.5 flex flex-wrap gap-x-4 text-[13px] text-ink-2" data-testid="fall-back">
+              <span>In faded italics: what would be shown instead.</span>
+              <button type="button" className="action" onClick={startFromInstead}>
+                Start from it <kbd className="font-normal">Alt I</kbd>
+              </button>
             </p>
           )}
+          <div className="mt-1.5 flex flex-wrap gap-x-8 gap-y-1 text-[13px] text-ink-2 empty:hidden">
+            {keywords.length > 0 && (
+              <fieldset className="flex flex-wrap items-baseline gap-x-4">
+                <legend className="float-left mr-4 font-semibold">In bold, when searched</legend>
+                {keywords.slice(0, 6).map((k, i) => (
+                  <label key={k} className="flex items-baseline gap-1.5">
+                    <input
+                      type="checkbox"
+                      className="accent-ink"
+                      checked={standing.includes(k)}
+                      onChange={(e) =>
+                        setQuietWords(
+                          e.target.checked === (i === 0)
+                            ? quietWords.filter((q) => q !== k)
+                            : [...quietWords, k],
+                        )
+                      }
+                    />
+                    {k}
+                  </label>
+                ))}
+              </fieldset>
+            )}
+            {view && (
+              <FurnitureSwitches
+                furniture={view.furniture}
+                lang={lang}
+                shown={furniture}
+                onChange={setFurniture}
+              />
+            )}
+          </div>
         </section>
 
         <section
@@ -170,22 +286,43 @@ export function SnippetSheet({
           <div>
             <p className="text-[13px]">
               <strong className="font-semibold">Narrow screen</strong>{' '}
-              <span className="text-ink-3">{slots.title.narrow.column} px</span>
+              <span className="text-ink-3">
+                {slots.title.narrow.column} px
+                {t.narrow.state === 'cut'
+                  ? ', the title is cut'
+                  : t.narrow.state === 'at-risk'
+                    ? ', the title is at risk'
+                    : ''}
+              </span>
             </p>
-            <div className="result mt-2" lang={lang} style={{ width: slots.title.narrow.column }}>
-              <Trail url={row.url} />
-              <Lines
-                measured={t}
-                text={title || (view?.fallBackTitle ?? '')}
+            <div
+              className="result mt-2"
+              lang={lang ?? undefined}
+              style={{ width: slots.title.narrow.column }}
+            >
+              <p className="truncate pb-0.5 text-[14px] leading-[22px] text-ink-2">
+                {(trail ?? shownAddress(view?.url ?? row.url)).join(' › ')}
+              </p>
+              <NarrowLines
                 role="title"
-                faded={title === ''}
+                style={style}
+                text={title}
+                instead={view?.fallBackTitle ?? ''}
+                keywords={standing}
+                lang={lang}
               />
-              <Lines
-                measured={d}
-                text={description || (view?.fallBackDescription ?? '')}
+              <NarrowLines
                 role="description"
-                faded={description === ''}
+                style={style}
+                text={description}
+                lead={lead}
+                instead={view?.passage?.text ?? ''}
+                keywords={standing}
+                lang={lang}
               />
+              {view && (
+                <FurnitureLine furniture={view.furniture} shown={furniture} lang={lang} style={style} />
+              )}
             </div>
           </div>
           <div
@@ -195,6 +332,45 @@ export function SnippetSheet({
             <KeywordFields key={path} session={session} path={path} decisions={decisions} />
           </div>
         </section>
+
+        <div className="sheet mt-4 py-1">
+          <Takes
+            session={session}
+            path={path}
+            decisions={decisions}
+            view={view}
+            style={style}
+            present={typed}
+            keywords={standing}
+            lang={lang}
+          />
+          {view && <AddressDrawer session={session} path={path} decisions={decisions} view={view} />}
+          <CasingDrawer
+            title={typed.title}
+            style={style}
+            view={view}
+            lang={lang}
+            onApply={(value) => put('title', value, 'Casing')}
+          />
+          {view && (
+            <Instead
+              view={view}
+              style={style}
+              description={description}
+              onStart={(text) => put('meta:description', text, 'Description from the page’s text')}
+            />
+          )}
+          {view && (
+            <Carriers
+              session={session}
+              path={path}
+              decisions={decisions}
+              view={view}
+              title={title}
+              description={description}
+            />
+          )}
+        </div>
         <Refused edits={view?.refused ?? []} />
       </div>
       <Margin
@@ -208,16 +384,62 @@ export function SnippetSheet({
   )
 }
 
+const passageShown = (text: string, slots: Parameters<typeof measure>[2]): string => {
+  const { wide } = measure(text, 'description', slots)
+  return wide.cut ? `${wide.shown} ...` : wide.shown
+}
+
+/** Marks about the head's result: titles, descriptions and addresses, and where the keyword stands. */
 const onSnippet = (m: MarkView): boolean =>
   ['title', 'description', 'address'].includes(m.family) || m.rule.startsWith('keyword-')
 const anchorOf = (m: MarkView): string =>
   m.family === 'address' ? 'trail' : m.family === 'text' ? 'keyword' : m.family
 
-function Trail({ url }: { url: string }) {
-  const parts = trailOf(url)
+/** An address as results show it: the host and the segments, decoded. */
+export function shownAddress(url: string): string[] {
+  const { host, pathname } = new URL(url)
+  return [host, ...pathname.split('/').filter(Boolean).map(safeDecode)]
+}
+function safeDecode(segment: string): string {
+  try {
+    return decodeURIComponent(segment)
+  } catch {
+    return segment
+  }
+}
+
+/** Which tokens stand in the wording, and with what they are filled. */
+function TokenLine({
+  typed,
+  tokens,
+}: {
+  typed: { title: string; description: string }
+  tokens: PageView['tokens']
+}) {
+  const used = [
+    ...new Set(
+      `${typed.title} ${typed.description}`.match(/\{(?:page|site|section|year|month|h1|author|price)\}/g) ??
+        [],
+    ),
+  ]
+  if (used.length === 0) return null
   return (
-    <p data-anchor="trail" className="truncate pb-0.5 text-[14px] leading-[22px] text-ink-2">
-      {parts.join(' › ')}
+    <p className="mt-1.5 text-[13px] text-ink-2" data-testid="tokens">
+      {used.map((token, i) => {
+        const value = tokens[token.slice(1, -1) as keyof typeof tokens]
+        return (
+          <span key={token}>
+            {i > 0 && ', '}
+            <code className="font-mono text-[12.5px]">{token}</code>{' '}
+            {value ? (
+              `is “${value}”`
+            ) : (
+              <strong className="font-semibold text-carmine">is not on the page</strong>
+            )}
+          </span>
+        )
+      })}
+      . Written filled to the file.
     </p>
   )
 }
@@ -250,16 +472,21 @@ function CopyButtons({ title, description, url }: { title: string; description: 
 function Figures({
   name,
   measured,
+  runs,
+  size,
   limit,
   testId,
 }: {
   name: string
   measured: Measured
+  runs: Run[]
+  size: number
   limit: number
   testId: string
 }) {
   const { wide, px, graphemes, estimatedPx } = measured
   const lastWord = wide.shown.split(' ').at(-1)
+  const extra = Math.round(boldExtra(runs, size))
   return (
     <p>
       {name}{' '}
@@ -270,6 +497,7 @@ function Figures({
       >
         {Math.round(px)} px
       </strong>
+      {extra > 0 && <span className="text-ink-3"> +{extra} bold</span>}
       {estimatedPx > 0 && ' (estimated)'}
       {wide.state === 'cut'
         ? `, cut after “${lastWord}”`
@@ -279,37 +507,6 @@ function Figures({
             ? ', fits'
             : ''}
       <span className="ml-3">{graphemes} characters</span>
-    </p>
-  )
-}
-
-/** The narrow result's lines, drawn as they were broken. */
-function Lines({
-  text,
-  measured,
-  role,
-  faded,
-}: {
-  text: string
-  measured: Measured
-  role: 'title' | 'description'
-  faded: boolean
-}) {
-  const slots = defaultStyle.slots
-  const m = faded ? measure(text, role, slots) : measured
-  const style = { fontSize: slots[role].narrow.size, lineHeight: `${LINE[role]}px` }
-  return (
-    <p
-      style={style}
-      className={`${role === 'title' ? 'text-quill' : 'mt-1 text-ink'} ${faded ? 'text-faded italic' : ''}`}
-      data-testid={`narrow-${role}`}
-    >
-      {m.narrow.lines.map((line, i) => (
-        <span key={i} className="block whitespace-pre">
-          {line}
-          {m.narrow.cut && i === m.narrow.lines.length - 1 && <span className="text-faded">{CUT_SIGN}</span>}
-        </span>
-      ))}
     </p>
   )
 }

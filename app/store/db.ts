@@ -28,6 +28,7 @@ export interface LedgerRow {
   title: string | null
   titlePx: number
   titleFit: Fit
+  titleFitNarrow: Fit
   description: string | null
   descriptionFit: Fit
   h1: string | null
@@ -35,6 +36,11 @@ export interface LedgerRow {
   words: number
   lang: string | null
   indexable: boolean
+  /** What its own data gives for tokens. */
+  author: string | null
+  price: string | null
+  /** Files of the site that it refers to. */
+  targets: string[]
   /** Rule ids of the marks left, most grave first, stetted ones aside; and how many of each severity. */
   rules: string[]
   blocker: number

@@ -13,6 +13,8 @@ import {
 } from '../../core/exchange/work.ts'
 import type { SiteMark } from '../../core/rules/rule.ts'
 import type { LedgerRow, SiteRecord } from './db.ts'
+import type { HouseStyle } from '../../core/rules/house-style.ts'
+import type { RuleName } from '../workers/desk.ts'
 import type { PageView } from '../workers/evaluate.ts'
 import { core } from '../workers/client.ts'
 import { db } from './db.ts'
@@ -23,7 +25,11 @@ export interface SessionState {
   rows: ReadonlyMap<string, LedgerRow>
   work: ReadonlyMap<string, Decisions>
   siteMarks: SiteMark[]
-  rules: { id: string; name: string }[]
+  /** The house style, what was not decided filled with the defaults. */
+  style: HouseStyle
+  rules: RuleName[]
+  /** Pages that are being judged anew, after a change that concerns many; null when none are. */
+  judging: { done: number; of: number } | null
   /** The page on the desk, as the worker last saw it. */
   view: PageView | null
   saved: 'saved' | 'saving' | 'failed'
@@ -33,6 +39,9 @@ export interface SessionState {
 
 /** Typing is in the store this long after a key at the latest. */
 const SAVE_WITHIN = 200
+/** Pages judged in one go, about as long as two keystrokes are apart. */
+const AT_ONCE = 25
+const REST = 400
 
 const JOURNAL = 'keen-quill-unsaved/'
 const journalSchema = Joi.object({
@@ -46,8 +55,18 @@ const journalSchema = Joi.object({
 
 export const today = (): string => new Date().toISOString().slice(0, 10)
 
-export function createSession(initial: Omit<SessionState, 'view' | 'saved' | 'undo' | 'redo'>) {
-  let state: SessionState = { ...initial, view: null, saved: 'saved', undo: null, redo: null }
+export function createSession(
+  initial: Omit<SessionState, 'view' | 'saved' | 'undo' | 'redo' | 'judging'>,
+  stale: string[] = [],
+) {
+  let state: SessionState = {
+    ...initial,
+    view: null,
+    saved: 'saved',
+    undo: null,
+    redo: null,
+    judging: null,
+  }
   const site = state.site.id
   const listeners = new Set<() => void>()
   const set = (patch: Partial<SessionState>) => {
@@ -86,17 +105,49 @@ export function createSession(initial: Omit<SessionState, 'view' | 'saved' | 'un
     set({ work: new Map([...state.work, ...work]) })
     const onDesk = deskPath !== null && work.has(deskPath) ? deskPath : null
     if (onDesk) look(onDesk)
-    const others = [...work].filter(([path]) => path !== '' && path !== onDesk)
-    if (others.length > 0)
+    const whole = work.get('')
+    if (whole)
       void core()
-        .evaluateRows(others.map(([path, decisions]) => ({ path, decisions })))
+        .setSite(whole)
         .then((answer) => {
-          if (!answer) return
-          set({
-            rows: new Map([...state.rows, ...answer.rows.map((r) => [r.path, r] as const)]),
-            siteMarks: answer.siteMarks,
-          })
+          if (!answer || JSON.stringify(answer.style) === JSON.stringify(state.style)) return
+          set(answer)
+          if (deskPath !== null) look(deskPath)
+          judge(state.rows.keys())
         })
+    judge([...work.keys()].filter((path) => path !== '' && path !== onDesk))
+  }
+
+  // Judging pages that are not on the desk: a few at a time, so that a keystroke's question is never far behind.
+  const toJudge = new Set<string>()
+  let judged = 0
+  let judging = false
+  function judge(paths: Iterable<string>): void {
+    for (const path of paths) toJudge.add(path)
+    if (!judging && toJudge.size > 0) void judgeAll()
+  }
+  async function judgeAll(): Promise<void> {
+    judging = true
+    judged = 0
+    try {
+      while (toJudge.size > 0) {
+        const some = [...toJudge].slice(0, AT_ONCE)
+        for (const path of some) toJudge.delete(path)
+        const answer = await core().evaluateRows(some.map((path) => ({ path, decisions: decisionsOf(path) })))
+        if (!answer) break
+        for (const path of answer.moved) toJudge.add(path)
+        judged += some.length
+        const of = judged + toJudge.size
+        set({
+          rows: new Map([...state.rows, ...answer.rows.map((r) => [r.path, r] as const)]),
+          siteMarks: answer.siteMarks,
+          judging: of > AT_ONCE && toJudge.size > 0 ? { done: judged, of } : null,
+        })
+      }
+    } finally {
+      judging = false
+      set({ judging: null })
+    }
   }
   const refreshLog = async () => set(await logState(site))
 
@@ -104,6 +155,8 @@ export function createSession(initial: Omit<SessionState, 'view' | 'saved' | 'un
   let asking = false
   let waiting: string | null = null
   let deskPath: string | null = null
+  const movedMeanwhile = new Set<string>()
+  let resting: ReturnType<typeof setTimeout> | null = null
   function look(path: string): void {
     waiting = path
     if (!asking) void ask()
@@ -122,6 +175,15 @@ export function createSession(initial: Omit<SessionState, 'view' | 'saved' | 'un
           ...(answer.siteMarks ? { siteMarks: answer.siteMarks } : {}),
           ...(path === deskPath ? { view: answer.view } : {}),
         })
+        // While a slug is typed, what moves with it is judged once the typing rests.
+        for (const other of answer.moved) movedMeanwhile.add(other)
+        if (movedMeanwhile.size > 0) {
+          if (resting) clearTimeout(resting)
+          resting = setTimeout(() => {
+            judge(movedMeanwhile)
+            movedMeanwhile.clear()
+          }, REST)
+        }
       }
     } finally {
       asking = false
@@ -198,6 +260,7 @@ export function createSession(initial: Omit<SessionState, 'view' | 'saved' | 'un
   const hide = () => {
     if (document.visibilityState === 'hidden') void flush()
   }
+  judge(stale)
   addEventListener('pagehide', leave)
   document.addEventListener('visibilitychange', hide)
 
@@ -262,6 +325,8 @@ export function createSession(initial: Omit<SessionState, 'view' | 'saved' | 'un
       })
     },
 
+    /** Ends the judging of many pages; those that are left wait for the next opening. */
+    stopJudging: () => toJudge.clear(),
     stateOf: (path: string): PageState => stateOf(decisionsOf(path)),
     draftOf: (path: string) => draftOf(decisionsOf(path)),
     refreshLog,
@@ -286,13 +351,17 @@ export async function openSession(id: string): Promise<Session | null> {
   await replayJournals(id)
   const opened = await core().openSite(id, today())
   if (!opened) return null
-  const session = createSession({
-    site: opened.site,
-    rows: new Map(opened.rows.map((r) => [r.path, r])),
-    work: new Map(opened.work.map((w) => [w.path, w.decisions])),
-    siteMarks: opened.siteMarks,
-    rules: opened.rules,
-  })
+  const session = createSession(
+    {
+      site: opened.site,
+      rows: new Map(opened.rows.map((r) => [r.path, r])),
+      work: new Map(opened.work.map((w) => [w.path, w.decisions])),
+      siteMarks: opened.siteMarks,
+      style: opened.style,
+      rules: opened.rules,
+    },
+    opened.stale,
+  )
   await session.refreshLog()
   open = { id, session }
   return session

@@ -14,8 +14,10 @@ export interface Committed {
   work: Map<string, Decisions>
 }
 
-const decisionsOf = async (store: Store, site: string, path: string): Promise<Decisions> =>
-  (await store.work.get([site, path]))?.decisions ?? {}
+async function allDecisions(store: Store, site: string, paths: string[]): Promise<Map<string, Decisions>> {
+  const records = await store.work.bulkGet(paths.map((path) => [site, path] as [string, string]))
+  return new Map(paths.map((path, i) => [path, records[i]?.decisions ?? {}]))
+}
 
 /** The log's end, newest first: all steps that were undone, and the last one that was not. */
 const tail = (store: Store, site: string): Promise<LogRecord[]> =>
@@ -44,9 +46,10 @@ export function commit(
 ): Promise<Committed> {
   return store.transaction('rw', [store.work, store.log], async () => {
     const work = new Map<string, Decisions>()
+    const stored = await allDecisions(store, site, [...new Set(decisions.map((d) => d.path))])
     const changes: LogEntry['changes'] = []
     for (const { path, key, after } of decisions) {
-      const now = work.get(path) ?? (await decisionsOf(store, site, path))
+      const now = work.get(path) ?? stored.get(path)!
       const own = changesFor(path, now, key, after)
       if (own.length === 0) continue
       changes.push(...own)
@@ -90,11 +93,12 @@ export function walkLog(site: string, direction: 'undo' | 'redo', store: Store =
     const entry = direction === 'undo' ? entries.find((e) => !e.undone) : entries.findLast((e) => e.undone)
     if (!entry) return null
     const work = new Map<string, Decisions>()
-    const paths = [...new Set(entry.changes.map((c) => c.path))]
-    for (const path of paths) {
-      const own = entry.changes.filter((c) => c.path === path)
-      work.set(path, applyChanges(await decisionsOf(store, site, path), own, direction === 'undo'))
-    }
+    const byPath = new Map<string, LogEntry['changes']>()
+    for (const change of entry.changes) byPath.set(change.path, [...(byPath.get(change.path) ?? []), change])
+    const paths = [...byPath.keys()]
+    const stored = await allDecisions(store, site, paths)
+    for (const [path, own] of byPath)
+      work.set(path, applyChanges(stored.get(path)!, own, direction === 'undo'))
     await putAll(store, site, work)
     await store.log.update(entry.id, { undone: direction === 'undo' })
     return { logId: entry.id, work, label: entry.label, paths }

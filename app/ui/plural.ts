@@ -1,3 +1,3 @@
-/** "1 page", "41 pages". */
+/** `1 page`, `1,200 pages`. */
 export const plural = (n: number, one: string, many = `${one}s`): string =>
   `${n.toLocaleString('en')} ${n === 1 ? one : many}`

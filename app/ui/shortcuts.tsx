@@ -27,6 +27,10 @@ const groups: [string, [string[], string][]][] = [
       [['Alt', '2'], 'copy the description'],
       [['Alt', '3'], 'copy the address'],
       [['Alt', 'A'], 'approve the page'],
+      [['Alt', 'T'], 'keep the title as a take'],
+      [['Alt', 'C'], 'set the title in the house’s casing'],
+      [['Alt', 'I'], 'start from what is shown instead'],
+      [['Alt', 'S'], 'to the slug'],
     ],
   ],
   [

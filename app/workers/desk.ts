@@ -2,23 +2,58 @@
 import { changeSheet, fieldChanges, type FieldChange } from '../../core/exchange/change-sheet.ts'
 import { readTable } from '../../core/exchange/csv.ts'
 import { writeProject } from '../../core/exchange/project.ts'
-import { draftOf, stateOf, type Decisions, type PageState } from '../../core/exchange/work.ts'
+import { fileBytes, readRedirects, REDIRECTS, writeRedirects } from '../../core/exchange/hand-off.ts'
+import { writeApproval, type ApprovalFile, type ApprovalPage } from '../../core/exchange/approval.ts'
+import {
+  draftOf,
+  followOf,
+  stateOf,
+  takesOf,
+  type Decisions,
+  type PageState,
+} from '../../core/exchange/work.ts'
 import { writeZip } from '../../core/exchange/zip.ts'
-import { applyDraft } from '../../core/page/proof.ts'
+import { CARRIED } from '../../core/page/proof.ts'
 import { readPage } from '../../core/page/read-page.ts'
 import { sourceOf, type Source } from '../../core/page/source.ts'
-import { defaultStyle } from '../../core/rules/house-style.ts'
-import type { SiteMark } from '../../core/rules/rule.ts'
+import { descriptionOf, titleOf, type PageFacts } from '../../core/page/facts.ts'
+import { commonSuffix } from '../../core/wording/patterns.ts'
+import { defaultStyle, readHouseStyle, styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
+import type { Rule, SiteMark } from '../../core/rules/rule.ts'
 import { catalogue } from '../../core/rules/catalogue.ts'
-import { auditSite } from '../../core/rules/runner.ts'
-import { emptyIndex, updateIndex, type SiteIndex } from '../../core/site/site-index.ts'
+import type { Role } from '../../core/measure/snippet.ts'
+import { auditSite, ruleOf } from '../../core/rules/runner.ts'
+import { addressOf, isPagePath } from '../../core/site/addresses.ts'
+import {
+  movesOf,
+  noMoves,
+  pathParts,
+  redirectsOf,
+  type Redirect,
+  type SlugEdit,
+} from '../../core/site/moves.ts'
+import { addressBook, emptyIndex, updateIndex, type SiteIndex } from '../../core/site/site-index.ts'
 import { db, type LedgerRow, type SiteRecord } from '../store/db.ts'
-import { basisOf, evaluate, viewOf, type AuditSetting, type PageView } from './evaluate.ts'
+import {
+  addressesFor,
+  basisOf,
+  evaluate,
+  proofFor,
+  viewOf,
+  type AuditSetting,
+  type PageView,
+} from './evaluate.ts'
 import type { Progress } from './intake.ts'
+import { previewPattern, type PatternPreview } from './patterns.ts'
 
 interface Open {
   site: SiteRecord
   setting: AuditSetting
+  /** All files by id and by path from the root. */
+  files: (readonly [string, string])[]
+  /** Slugs that were decided, by path from the root. */
+  slugs: Map<string, SlugEdit>
+  rows: Map<string, LedgerRow>
   /** Sources of the pages last looked at. */
   sources: Map<string, Source>
   siteMarks: SiteMark[]
@@ -33,9 +68,13 @@ export interface Opened {
   rows: LedgerRow[]
   work: { path: string; decisions: Decisions }[]
   siteMarks: SiteMark[]
-  /** Every rule's id and name, for what a person chooses from. */
-  rules: { id: string; name: string }[]
+  style: HouseStyle
+  /** Every rule, for what a person chooses from. */
+  rules: RuleName[]
+  /** Pages whose rows an older audit made, and that wait to be judged anew. */
+  stale: string[]
 }
+export type RuleName = Pick<Rule, 'id' | 'name' | 'family' | 'severity' | 'basis'>
 
 const entryOfRow = (row: LedgerRow) => ({
   id: row.path,
@@ -44,6 +83,8 @@ const entryOfRow = (row: LedgerRow) => ({
   title: row.title,
   description: row.description,
   indexable: row.indexable,
+  h1: row.h1,
+  targets: row.targets ?? [],
 })
 
 /** Opens a site: reads its rows, makes anew those whose decisions or audit have changed since, builds the index. */
@@ -55,35 +96,107 @@ export async function openSite(id: string, today: string): Promise<Opened | null
     db.work.where('site').equals(id).toArray(),
     db.files.where('site').equals(id).primaryKeys(),
   ])
-  const paths = [...rows.map((r) => r.path), ...filePaths.map(([, path]) => path)]
-  const index = emptyIndex(
-    site.base,
-    site.whole,
-    paths.map((p) => p.slice(site.root.length)),
+  const files = [...rows.map((r) => r.path), ...filePaths.map(([, path]) => path)].map(
+    (path) => [path, path.slice(site.root.length)] as const,
   )
-  for (const row of rows) updateIndex(index, row.path, entryOfRow(row))
+  const decided = new Map(work.map((w) => [w.path, w.decisions]))
+  const slugs = new Map<string, SlugEdit>()
+  for (const [path, decisions] of decided) {
+    const slug = slugOf(decisions)
+    if (slug) slugs.set(path.slice(site.root.length), slug)
+  }
+  const index = emptyIndex(site.base, site.whole, files)
   current = {
     site,
-    setting: { index, style: defaultStyle, date: today },
+    setting: {
+      index,
+      style: styleOf(decided.get('') ?? {}),
+      date: today,
+      base: site.base,
+      root: site.root,
+      moves: noMoves,
+    },
+    files,
+    slugs,
+    rows: new Map(),
     sources: new Map(),
     siteMarks: [],
     siteMarksJson: '',
   }
-  const decided = new Map(work.map((w) => [w.path, w.decisions]))
-  for (const [i, row] of rows.entries()) {
-    const decisions = decided.get(row.path) ?? {}
-    if (row.basis === basisOf(decisions, current.setting.style)) continue
-    const source = await sourceFor(current, row.path)
-    if (source) rows[i] = reevaluate(current, row.path, row.url, source, decisions).row
+  refreshMoves(current)
+  for (const row of rows) {
+    row.url = addressesFor(row.path, current.setting).url
+    current.rows.set(row.path, row)
+    updateIndex(index, row.path, entryOfRow(row))
   }
+  const { style } = current.setting
+  const stale = rows
+    .filter((r) => r.basis !== basisOf(decided.get(r.path) ?? {}, style, r.url))
+    .map((r) => r.path)
+  // A few are made anew at once; for many, the editor need not wait.
+  if (stale.length <= FEW)
+    for (const path of stale.splice(0)) {
+      const source = await sourceFor(current, path)
+      if (source) reevaluate(current, path, source, decided.get(path) ?? {})
+    }
   refreshSiteMarks(current)
   return {
     site,
-    rows,
+    rows: [...current.rows.values()],
     work: work.map(({ path, decisions }) => ({ path, decisions })),
     siteMarks: current.siteMarks,
-    rules: catalogue.map(({ id, name }) => ({ id, name })),
+    style,
+    rules: catalogue.map(({ id, name, family, severity, basis }) => ({ id, name, family, severity, basis })),
+    stale,
   }
+}
+const FEW = 60
+
+const slugOf = (decisions: Decisions): SlugEdit | null => {
+  const edit = draftOf(decisions).slug
+  return edit?.value === undefined ? null : { value: edit.value, ...(edit.alone ? { alone: true } : {}) }
+}
+/** A stored house style passed the door when it was stored; one that an older version wrote is filled up. */
+function styleOf(decisions: Decisions): HouseStyle {
+  const read = readHouseStyle(decisions.style ?? {})
+  return read.ok ? read.style : defaultStyle
+}
+
+/** Works out what moves, and under which addresses everything answers then. */
+function refreshMoves(open: Open): void {
+  const { site, files, slugs, setting } = open
+  setting.moves = movesOf(
+    files.map(([, path]) => path),
+    slugs,
+    site.base,
+  )
+  setting.index.addresses = addressBook(
+    site.base,
+    files.map(([id, path]) => [id, setting.moves.paths.get(path) ?? path] as const),
+  )
+}
+
+/**
+ * Takes up what was decided for a page as far as other pages depend on it: its slug. Returns the other pages whose
+ * address is another now.
+ */
+function takeUp(open: Open, path: string, decisions: Decisions): string[] {
+  const own = path.slice(open.site.root.length)
+  const slug = slugOf(decisions)
+  if (JSON.stringify(slug) === JSON.stringify(open.slugs.get(own) ?? null)) return []
+  if (slug) open.slugs.set(own, slug)
+  else open.slugs.delete(own)
+  refreshMoves(open)
+  const moved: string[] = []
+  for (const [id, entry] of open.setting.index.entries) {
+    const { url } = addressesFor(id, open.setting)
+    if (url === entry.url) continue
+    updateIndex(open.setting.index, id, { ...entry, url })
+    const row = open.rows.get(id)
+    if (row) open.rows.set(id, { ...row, url })
+    if (id !== path) moved.push(id)
+  }
+  return moved
 }
 
 async function sourceFor(open: Open, path: string): Promise<Source | null> {
@@ -101,8 +214,9 @@ async function sourceFor(open: Open, path: string): Promise<Source | null> {
   return source
 }
 
-function reevaluate(open: Open, path: string, url: string, source: Source, decisions: Decisions) {
-  const evaluated = evaluate({ site: open.site.id, path, url }, source, decisions, open.setting)
+function reevaluate(open: Open, path: string, source: Source, decisions: Decisions) {
+  const evaluated = evaluate(open.site.id, path, source, decisions, open.setting)
+  open.rows.set(path, evaluated.row)
   updateIndex(open.setting.index, path, entryOfRow(evaluated.row))
   rowsToSave.set(path, evaluated.row)
   saveRowsSoon(open.site.id)
@@ -134,40 +248,83 @@ export interface Answer {
   view: PageView
   /** Only when they changed. */
   siteMarks: SiteMark[] | null
+  /** Other pages that this decision moved, to be judged anew. */
+  moved: string[]
 }
 
 /** A page with the decisions it has now: proof, facts, marks; the index and the marks of the site follow. */
 export async function evaluatePage(path: string, decisions: Decisions): Promise<Answer | null> {
   const open = current
-  const url = open?.setting.index.entries.get(path)?.url
-  if (!open || !url) return null
+  if (!open?.setting.index.entries.has(path)) return null
   const source = await sourceFor(open, path)
   if (!source) return null
-  const evaluated = reevaluate(open, path, url, source, decisions)
+  const moved = takeUp(open, path, decisions)
+  const evaluated = reevaluate(open, path, source, decisions)
   const changed = refreshSiteMarks(open)
-  return { view: viewOf(evaluated, decisions, open.siteMarks), siteMarks: changed ? open.siteMarks : null }
+  return {
+    view: viewOf(evaluated, decisions, open.siteMarks, open.setting),
+    siteMarks: changed ? open.siteMarks : null,
+    moved,
+  }
 }
 
-/** Rows of several pages after a bulk change. */
+/** The names of the marks that each wording would have in its place, by role and wording; nothing is changed by asking. */
+export async function judgeTakes(
+  path: string,
+  decisions: Decisions,
+  takes: Record<Role, string[]>,
+): Promise<Record<string, string[]> | null> {
+  const open = current
+  const source = open && (await sourceFor(open, path))
+  if (!source) return null
+  const found: Record<string, string[]> = {}
+  for (const role of ['title', 'description'] as const)
+    for (const text of takes[role].slice(0, 60)) {
+      const key = role === 'title' ? 'edit:title' : 'edit:meta:description'
+      const { marks } = evaluate(
+        open.site.id,
+        path,
+        source,
+        { ...decisions, [key]: { value: text } },
+        open.setting,
+      )
+      const own = marks.filter((m) => ruleOf(m.rule).family === role)
+      found[`${role}\n${text}`] = [...new Set(own.map((m) => ruleOf(m.rule).name))]
+    }
+  return found
+}
+
+/** Rows of several pages after a bulk change; `moved` are further pages that moved with them. */
 export async function evaluateRows(
   pages: { path: string; decisions: Decisions }[],
-): Promise<{ rows: LedgerRow[]; siteMarks: SiteMark[] } | null> {
+): Promise<{ rows: LedgerRow[]; siteMarks: SiteMark[]; moved: string[] } | null> {
   const open = current
   if (!open) return null
+  const moved = new Set<string>()
+  for (const { path, decisions } of pages) for (const other of takeUp(open, path, decisions)) moved.add(other)
   const rows: LedgerRow[] = []
   for (const { path, decisions } of pages) {
-    const url = open.setting.index.entries.get(path)?.url
-    const source = url && (await sourceFor(open, path))
-    if (source) rows.push(reevaluate(open, path, url, source, decisions).row)
+    moved.delete(path)
+    if (!open.setting.index.entries.has(path)) continue
+    const source = await sourceFor(open, path)
+    if (source) rows.push(reevaluate(open, path, source, decisions).row)
   }
   refreshSiteMarks(open)
-  return { rows, siteMarks: open.siteMarks }
+  return { rows, siteMarks: open.siteMarks, moved: [...moved] }
+}
+
+/** Takes up what was decided for the site as a whole; its pages are then to be judged anew. */
+export function setSite(decisions: Decisions): { style: HouseStyle; siteMarks: SiteMark[] } | null {
+  if (!current) return null
+  current.setting.style = styleOf(decisions)
+  refreshSiteMarks(current)
+  return { style: current.setting.style, siteMarks: current.siteMarks }
 }
 
 /** The proof's text, for the Source sheet. */
 export async function proofText(path: string, decisions: Decisions): Promise<string | null> {
   const source = current && (await sourceFor(current, path))
-  return source ? applyDraft(source, draftOf(decisions)).source.text : null
+  return source ? proofFor(path, source, decisions, current!.setting).source.text : null
 }
 
 export interface ChangedPage {
@@ -177,70 +334,162 @@ export interface ChangedPage {
   changes: FieldChange[]
   refused: string[]
 }
+export interface Changed {
+  pages: ChangedPage[]
+  /** Pages that nobody edited and in which addresses follow pages that moved. */
+  followers: { path: string; url: string }[]
+  redirects: Redirect[]
+}
 
-/** Every page whose proof differs from its source, before and after, field by field. */
-export async function changedPages(): Promise<ChangedPage[]> {
-  if (!current) return []
-  const { site, setting } = current
-  const changed: ChangedPage[] = []
-  for (const { path, decisions } of await db.work.where('site').equals(site.id).toArray()) {
-    const url = setting.index.entries.get(path)?.url
-    if (path === '' || !url) continue
-    const draft = draftOf(decisions)
-    if (Object.keys(draft).length === 0) continue
-    const source = await sourceFor(current, path)
+const filesBefore = async (open: Open): Promise<Redirect[]> => {
+  const record = await db.files.get([open.site.id, open.site.root + REDIRECTS])
+  return record ? readRedirects(new TextDecoder().decode(record.bytes)) : []
+}
+const redirectsNow = async (open: Open): Promise<Redirect[]> =>
+  open.setting.moves.paths.size === 0
+    ? []
+    : redirectsOf(
+        open.setting.moves,
+        open.files.map(([, path]) => path),
+        open.site.base,
+        await filesBefore(open),
+      )
+
+/** Every page whose proof differs from its source, before and after, field by field; and what follows from changed addresses. */
+export async function changedPages(): Promise<Changed> {
+  if (!current) return { pages: [], followers: [], redirects: [] }
+  const open = current
+  const { site, setting } = open
+  const decided = new Map(
+    (await db.work.where('site').equals(site.id).toArray()).map((w) => [w.path, w.decisions]),
+  )
+  const movedIds = [...setting.index.entries.keys()].filter((id) =>
+    setting.moves.paths.has(id.slice(site.root.length)),
+  )
+  const pages: ChangedPage[] = []
+  for (const path of new Set([...decided.keys(), ...movedIds])) {
+    const decisions = decided.get(path) ?? {}
+    if (path === '' || !setting.index.entries.has(path)) continue
+    const edited = Object.keys(draftOf(decisions)).length > 0 || followOf(decisions).length > 0
+    if (!edited && !movedIds.includes(path)) continue
+    const source = await sourceFor(open, path)
     if (!source) continue
-    const proof = applyDraft(source, draft)
-    if (proof.changes.length === 0 && proof.refused.length === 0) continue
-    const where = { path, url }
-    changed.push({
+    const { url, oldUrl } = addressesFor(path, setting)
+    const proof = proofFor(path, source, decisions, setting)
+    const refused = proof.refused.map((r) => r.why)
+    const slug = setting.moves.refused.find((r) => site.root + r.path === path)
+    if (slug) refused.push(slug.why)
+    if (proof.changes.length === 0 && refused.length === 0 && url === oldUrl) continue
+    pages.push({
       path,
       url,
       state: stateOf(decisions),
-      changes: fieldChanges(readPage(source, where), readPage(proof.source, where)),
-      refused: proof.refused.map((r) => r.why),
+      changes: fieldChanges(readPage(source, { path, url: oldUrl }), readPage(proof.source, { path, url })),
+      refused,
     })
   }
-  return changed
+  const listed = new Set(pages.map((p) => p.path))
+  const followers = [...setting.index.entries.values()]
+    .filter(
+      (e) => !listed.has(e.path) && e.targets.some((t) => setting.moves.paths.has(t.slice(site.root.length))),
+    )
+    .map(({ path, url }) => ({ path, url }))
+  return { pages, followers, redirects: await redirectsNow(open) }
 }
 
-/** The files that leave: all of the site with the changes, or the changed pages alone. */
+/** What a page's slug changes elsewhere, counted in the proofs themselves. */
+export interface SlugEffect {
+  moved: { from: string; to: string }[]
+  /** Pages and other files whose addresses follow, and how many in each. */
+  followers: { path: string; count: number }[]
+  redirects: number
+}
+export async function slugEffect(
+  path: string,
+  decisionsOf: Record<string, Decisions>,
+): Promise<SlugEffect | null> {
+  const open = current
+  if (!open) return null
+  const { site, setting } = open
+  const own = path.slice(site.root.length)
+  const folder = pathParts(own)
+  const under = folder.folder ? `${folder.segments.join('/')}/` : null
+  const mine = [...setting.moves.paths].filter(
+    ([from]) => from === own || (under !== null && from.startsWith(under)),
+  )
+  const movedPaths = new Set(mine.map(([from]) => site.root + from))
+  const followers: SlugEffect['followers'] = []
+  for (const entry of setting.index.entries.values()) {
+    if (!entry.targets.some((t) => movedPaths.has(t)) && !movedPaths.has(entry.path)) continue
+    const source = await sourceFor(open, entry.path)
+    if (!source) continue
+    const { changes } = proofFor(entry.path, source, decisionsOf[entry.path] ?? {}, setting)
+    const count = changes.filter((c) => c.key === CARRIED).length
+    if (count > 0) followers.push({ path: entry.path, count })
+  }
+  return {
+    moved: mine
+      .filter(([from]) => isPagePath(from))
+      .map(([from, to]) => ({ from: addressOf(from, site.base), to: addressOf(to, site.base) })),
+    followers: followers.sort((a, b) => (a.path < b.path ? -1 : 1)),
+    redirects: (await redirectsNow(open)).filter((r) =>
+      mine.some(([from]) => addressOf(from, site.base) === r.from),
+    ).length,
+  }
+}
+
+/** The files that leave: all of the site with the changes, or the changed pages alone; redirects where addresses changed. */
 export async function handOff(
   which: 'whole' | 'changed',
   progress: (p: Progress) => void,
 ): Promise<Uint8Array | null> {
   if (!current) return null
-  const { site } = current
+  const open = current
+  const { site, setting } = open
   const work = new Map(
-    (await db.work.where('site').equals(site.id).toArray()).map((w) => [w.path, draftOf(w.decisions)]),
+    (await db.work.where('site').equals(site.id).toArray()).map((w) => [w.path, w.decisions]),
   )
-  const out: [string, Uint8Array][] = []
+  const out = new Map<string, Uint8Array>()
+  const place = (path: string) => {
+    const own = path.slice(site.root.length)
+    return site.root + (setting.moves.paths.get(own) ?? own)
+  }
   const paths = (await db.sources.where('site').equals(site.id).primaryKeys()).map(([, path]) => path)
   for (const [i, path] of paths.entries()) {
-    const draft = work.get(path) ?? {}
+    const decisions = work.get(path) ?? {}
     if (i % 20 === 0) progress({ done: i, of: paths.length, now: path })
-    if (which === 'changed' && Object.keys(draft).length === 0) continue
+    const untouched = Object.keys(decisions).length === 0 && setting.moves.paths.size === 0
+    if (which === 'changed' && untouched) continue
     const record = (await db.sources.get([site.id, path]))!
     const source = sourceOf(record.bytes, record.encoding, record.encodingBy, record.bom)
-    const proof = applyDraft(source, draft)
-    if (which === 'whole' || proof.changes.length > 0) out.push([path, proof.source.bytes])
+    const proof = proofFor(path, source, decisions, setting)
+    if (which === 'whole' || proof.changes.length > 0 || place(path) !== path)
+      out.set(place(path), proof.source.bytes)
   }
-  if (which === 'whole')
-    await db.files
-      .where('site')
-      .equals(site.id)
-      .each((f) => void out.push([f.path, f.bytes]))
+  await db.files
+    .where('site')
+    .equals(site.id)
+    .each(({ path, bytes }) => {
+      const now = fileBytes(path.slice(site.root.length), bytes, setting.moves, site.base)
+      if (which === 'whole' || now !== bytes || place(path) !== path) out.set(place(path), now)
+    })
+  const redirects = await redirectsNow(open)
+  if (redirects.length > 0 || setting.moves.paths.size > 0)
+    out.set(site.root + REDIRECTS, new TextEncoder().encode(writeRedirects(redirects)))
   progress({ done: paths.length, of: paths.length, now: 'packing' })
-  return writeZip(out.sort(([a], [b]) => (a < b ? -1 : 1)))
+  return writeZip([...out].sort(([a], [b]) => (a < b ? -1 : 1)))
 }
+
+export const redirectsCsv = async (): Promise<string> =>
+  writeRedirects(current ? await redirectsNow(current) : [])
 
 /** One page as it would be handed off, for a single download. */
 export async function pageBytes(path: string, decisions: Decisions): Promise<Uint8Array | null> {
   const source = current && (await sourceFor(current, path))
-  return source ? applyDraft(source, draftOf(decisions)).source.bytes : null
+  return source ? proofFor(path, source, decisions, current!.setting).source.bytes : null
 }
 
-export const changesCsv = async (): Promise<string> => changeSheet(await changedPages())
+export const changesCsv = async (): Promise<string> => changeSheet((await changedPages()).pages)
 
 /** The site with all its work as one project file. */
 export async function exportProject(id: string): Promise<Uint8Array | null> {
@@ -296,4 +545,77 @@ export async function readKeywordSheet(
       })
   }
   return { ok: true, read }
+}
+
+/** Titles as a pattern would make them, for a style that is not the site's yet. */
+export async function patternPreview(
+  pattern: string,
+  match: string | null,
+  after: HouseStyle,
+): Promise<PatternPreview | null> {
+  const open = current
+  if (!open) return null
+  const typed = new Map<string, string>()
+  await db.work
+    .where('site')
+    .equals(open.site.id)
+    .each(({ path, decisions }) => {
+      const value = draftOf(decisions).title?.value
+      if (value !== undefined) typed.set(path, value)
+    })
+  const { index, style, date } = open.setting
+  return previewPattern(open.rows.values(), typed, { pattern, match, before: style, after, date }, index)
+}
+
+/** Titles of the site, from which its name and separator can be guessed. */
+export const titleGuess = (): ReturnType<typeof commonSuffix> =>
+  current ? commonSuffix([...current.rows.values()].map((r) => r.title ?? '').filter(Boolean)) : null
+
+/** Pages before and after, for somebody to approve. */
+export async function approvalPages(
+  paths: string[],
+  work: Record<string, Decisions>,
+): Promise<ApprovalPage[]> {
+  const open = current
+  const pages: ApprovalPage[] = []
+  for (const path of open ? paths : []) {
+    const source = await sourceFor(open!, path)
+    if (!source) continue
+    const decisions = work[path] ?? {}
+    const { before, page } = evaluate(open!.site.id, path, source, decisions, open!.setting)
+    const wording = (p: PageFacts) => ({
+      title: titleOf(p)?.text ?? '',
+      description: descriptionOf(p)?.content ?? '',
+      url: p.url,
+    })
+    const after = wording(page)
+    const others = (role: Role) =>
+      takesOf(decisions, role)
+        .map((t) => t.text)
+        .filter((t) => t !== after[role])
+    pages.push({
+      path,
+      lang: page.lang,
+      before: wording(before),
+      after,
+      takes: { title: others('title'), description: others('description') },
+      slots: styleFor(open!.setting.style, page.url).slots,
+    })
+  }
+  return pages
+}
+
+export async function approvalFile(
+  paths: string[],
+  work: Record<string, Decisions>,
+  fonts: ApprovalFile['fonts'],
+): Promise<string | null> {
+  if (!current) return null
+  const { site, setting } = current
+  return writeApproval({
+    site: site.name,
+    date: setting.date,
+    pages: await approvalPages(paths, work),
+    fonts,
+  })
 }

@@ -1,5 +1,14 @@
 /** One page's way through the core: source + decisions → proof → facts → marks, as the ledger and the desk show them. */
-import { draftOf, keywordsOf, stetKey, type Decisions, type Stet } from '../../core/exchange/work.ts'
+import { carryFor } from '../../core/exchange/hand-off.ts'
+import { hash } from '../../core/exchange/hash.ts'
+import {
+  draftOf,
+  followOf,
+  keywordsOf,
+  stetKey,
+  type Decisions,
+  type Stet,
+} from '../../core/exchange/work.ts'
 import { findKeyword, compileKeyword } from '../../core/keywords/match.ts'
 import { measure } from '../../core/measure/snippet.ts'
 import {
@@ -10,27 +19,103 @@ import {
   type HeadingFact,
   type PageFacts,
 } from '../../core/page/facts.ts'
-import type { TargetKey } from '../../core/page/draft.ts'
+import type { Draft, TargetKey } from '../../core/page/draft.ts'
 import { lineAndColumn, lineStarts } from '../../core/page/places.ts'
 import { applyDraft, type Proof } from '../../core/page/proof.ts'
 import { readPage } from '../../core/page/read-page.ts'
 import type { Source } from '../../core/page/source.ts'
-import type { HouseStyle, Severity } from '../../core/rules/house-style.ts'
+import { styleFor, type HouseStyle, type Severity } from '../../core/rules/house-style.ts'
 import { resolveRepair, sourceBytes } from '../../core/rules/resolve.ts'
 import type { Family, Mark, ResolvedRepair, Sign, SiteMark } from '../../core/rules/rule.ts'
 import { fingerprint } from '../../core/rules/fingerprint.ts'
 import { auditPage, ruleOf } from '../../core/rules/runner.ts'
-import type { SiteIndex } from '../../core/site/site-index.ts'
+import { addressOf } from '../../core/site/addresses.ts'
+import { pathParts, type Moves } from '../../core/site/moves.ts'
+import { targetsOf, type SiteIndex } from '../../core/site/site-index.ts'
+import { furnitureOf, shownPrice, type Furniture } from '../../core/structured-data/things.ts'
+import { namesIn } from '../../core/wording/casing.ts'
+import { insteadOfTitle, passageFor, type Passage } from '../../core/wording/instead.ts'
+import {
+  carriers,
+  draftHasTokens,
+  fillDraft,
+  followDraft,
+  tokenValues,
+} from '../../core/wording/page-tokens.ts'
+import { aroundPage, pageWords } from '../../core/wording/patterns.ts'
+import { makeSlug } from '../../core/wording/slug.ts'
+import { draftDescriptions, draftTitles, type DraftedTake } from '../../core/wording/takes.ts'
+import { fillTokens, type TokenValues } from '../../core/wording/tokens.ts'
 import type { LedgerRow } from '../store/db.ts'
 
 /** Changes of the audit itself: rows made by an older one are made anew. */
-const AUDIT = 1
+const AUDIT = 2
 
 export interface AuditSetting {
   index: SiteIndex
   style: HouseStyle
+  base: string
+  /** The folder of the archive that is the site's root, `site/`; "" where it is the top. */
+  root: string
+  /** Addresses that changed, by paths from the root. */
+  moves: Moves
   /** YYYY-MM-DD */
   date: string
+}
+
+/** A file's address as it is handed off, and as it was taken in. */
+export function addressesFor(
+  path: string,
+  { root, base, moves }: AuditSetting,
+): { url: string; oldUrl: string } {
+  const own = path.slice(root.length)
+  return { url: addressOf(moves.paths.get(own) ?? own, base), oldUrl: addressOf(own, base) }
+}
+
+/** Whether a page must follow the moves: it moves itself, or it refers to one that does. */
+function followsMoves(path: string, { root, moves, index }: AuditSetting): boolean {
+  if (moves.paths.size === 0) return false
+  const entry = index.entries.get(path)
+  return (
+    !entry ||
+    moves.paths.has(path.slice(root.length)) ||
+    entry.targets.some((target) => moves.paths.has(target.slice(root.length)))
+  )
+}
+
+/** A page as it is handed off: its draft with tokens filled and metas that follow, and its addresses following the moves. */
+export function proofFor(path: string, source: Source, decisions: Decisions, setting: AuditSetting): Proof {
+  const { url, oldUrl } = addressesFor(path, setting)
+  const typed = draftOf(decisions)
+  const follow = followOf(decisions)
+  let draft = typed
+  if (draftHasTokens(typed) || follow.length > 0) {
+    const before = factsOf(source, { path, url: oldUrl })
+    draft = fillDraft(typed, valuesFor(before, source, typed, { path, url }, setting))
+    draft = followDraft(draft, follow, {
+      title: titleOf(before)?.text ?? null,
+      description: descriptionOf(before)?.content ?? null,
+    })
+  }
+  const own = path.slice(setting.root.length)
+  const carry = followsMoves(path, setting) ? carryFor(own, setting.moves, setting.base) : null
+  return applyDraft(source, draft, carry)
+}
+
+/** Token values of a page; headings as the draft leaves them, where it changes any. */
+function valuesFor(
+  before: PageFacts,
+  source: Source,
+  draft: Draft,
+  where: { path: string; url: string },
+  { index, style, date }: AuditSetting,
+): TokenValues {
+  const headings = Object.fromEntries(Object.entries(draft).filter(([key]) => key.startsWith('heading@')))
+  const page =
+    Object.keys(headings).length > 0
+      ? readPage(applyDraft(source, headings).source, where)
+      : { ...before, url: where.url }
+  return tokenValues(page, { site: index, style: styleFor(style, where.url), date })
 }
 
 export interface Evaluated {
@@ -42,19 +127,8 @@ export interface Evaluated {
   row: LedgerRow
 }
 
-/** FNV-1a over UTF-16 units, 32 bits twice with different starts: tells two states apart, guards nothing. */
-function hash(text: string): string {
-  let a = 0x811c9dc5
-  let b = 0x01234567
-  for (let i = 0; i < text.length; i++) {
-    a = Math.imul(a ^ text.charCodeAt(i), 0x01000193)
-    b = Math.imul(b ^ text.charCodeAt(i), 0x01000193) ^ (b >>> 13)
-  }
-  return `${(a >>> 0).toString(36)}${(b >>> 0).toString(36)}`
-}
-
-export const basisOf = (decisions: Decisions, style: HouseStyle): string =>
-  hash(JSON.stringify([AUDIT, style, decisions]))
+export const basisOf = (decisions: Decisions, style: HouseStyle, url: string): string =>
+  hash(JSON.stringify([AUDIT, style, decisions, url]))
 
 const facts = new WeakMap<Source, PageFacts>()
 /** A source's own facts, read once: it never changes. */
@@ -67,37 +141,43 @@ function factsOf(source: Source, where: { path: string; url: string }): PageFact
 const rank: Record<Severity, number> = { blocker: 0, flaw: 1, nit: 2 }
 
 export function evaluate(
-  where: { site: string; path: string; url: string },
+  site: string,
+  path: string,
   source: Source,
   decisions: Decisions,
-  { index, style, date }: AuditSetting,
+  setting: AuditSetting,
 ): Evaluated {
-  const proof = applyDraft(source, draftOf(decisions))
-  const page = readPage(proof.source, where)
-  const before = proof.source === source ? page : factsOf(source, where)
-  const marks = auditPage(page, index, style, { date, keywords: keywordsOf(decisions) })
+  const { index, date } = setting
+  const { url, oldUrl } = addressesFor(path, setting)
+  const style = styleFor(setting.style, url)
+  const proof = proofFor(path, source, decisions, setting)
+  const page = readPage(proof.source, { path, url })
+  const before = proof.source === source && url === oldUrl ? page : factsOf(source, { path, url: oldUrl })
+  const marks = auditPage(page, index, setting.style, { date, keywords: keywordsOf(decisions) })
   const counts = { blocker: 0, flaw: 0, nit: 0 }
   // Places of marks are looked up only where something was let stand: a page can have hundreds.
   const anyStet = Object.keys(decisions).some((k) => k.startsWith('stet:'))
-  const targets = anyStet ? targetsOf(marks, proof) : []
+  const targets = anyStet ? placesOf(marks, proof) : []
   const left = anyStet ? marks.filter((m, i) => !stetOf(m, targets[i]!, decisions).stands) : marks
   for (const mark of left) counts[mark.severity]++
   const title = titleOf(page)
   const description = descriptionOf(page)
   const titleMeasured = measure(title?.text ?? '', 'title', style.slots)
   const first = outlineOf(page).filter((h) => h.level === 1)
+  const { author, price } = furnitureOf(page)
   return {
     before,
     proof,
     page,
     marks,
     row: {
-      site: where.site,
-      path: where.path,
-      url: where.url,
+      site,
+      path,
+      url,
       title: title?.text ?? null,
       titlePx: titleMeasured.px,
       titleFit: titleMeasured.wide.state,
+      titleFitNarrow: titleMeasured.narrow.state,
       description: description?.content ?? null,
       descriptionFit: measure(description?.content ?? '', 'description', style.slots).wide.state,
       h1: first.find((h) => h.text)?.text ?? null,
@@ -105,15 +185,18 @@ export function evaluate(
       words: page.main.words,
       lang: page.lang,
       indexable: isIndexable(page),
+      author,
+      price: price ? shownPrice(price, page.lang) : null,
+      targets: targetsOf(page, index),
       rules: [...new Set([...left].sort((a, b) => rank[a.severity] - rank[b.severity]).map((m) => m.rule))],
       ...counts,
-      basis: basisOf(decisions, style),
+      basis: basisOf(decisions, setting.style, url),
     },
   }
 }
 
 /** What each mark is about, as a stet remembers it: a field by its name, anything else by its byte in the source. */
-function targetsOf(marks: Mark[], proof: Proof): string[] {
+function placesOf(marks: Mark[], proof: Proof): string[] {
   const bytes = sourceBytes(
     proof,
     marks.map((m) => m.start ?? 0),
@@ -169,6 +252,20 @@ export interface HeadingView extends HeadingFact {
   hasKeyword: boolean
 }
 
+export interface AddressView {
+  /** As taken in; `url` of the view is where the page will be. */
+  oldUrl: string
+  segments: string[]
+  extension: string
+  folder: boolean
+  /** Pages under a folder's page. */
+  under: number
+  refused: string | null
+  /** Slugs made from the title and from the keyword; "" where none can be made. */
+  fromTitle: string
+  fromKeyword: string
+}
+
 /** What the desk shows of a page. */
 export interface PageView {
   path: string
@@ -181,26 +278,59 @@ export interface PageView {
   sourceDescription: string | null
   words: number
   images: number
-  /** What would be shown in place of a missing title or description. */
+  /** What would be shown in place of a missing title or description, or in place of one that results choose not to use. */
   fallBackTitle: string
-  fallBackDescription: string
+  passage: Passage | null
+  /** The page's values for tokens in its title. */
+  tokens: TokenValues
+  /** Metas that carry the title's or the description's wording, and whether they follow it. */
+  carriers: { name: string; content: string; follows: boolean }[]
+  furniture: Furniture
+  /** Names of the page's own text, for casing. */
+  names: string[]
+  drafted: { title: DraftedTake[]; description: DraftedTake[] }
+  address: AddressView
+  style: HouseStyle
   headings: HeadingView[]
   marks: MarkView[]
   refused: { key: TargetKey; why: string }[]
   row: LedgerRow
 }
 
-export function viewOf(evaluated: Evaluated, decisions: Decisions, siteMarks: SiteMark[]): PageView {
+export function viewOf(
+  evaluated: Evaluated,
+  decisions: Decisions,
+  siteMarks: SiteMark[],
+  setting: AuditSetting,
+): PageView {
   const { before, proof, page, marks, row } = evaluated
+  const style = styleFor(setting.style, page.url)
   const starts = lineStarts(proof.source.text)
   const keywords = keywordsOf(decisions)
-  const keyword = keywords?.primary ? compileKeyword(keywords.primary, page.lang) : null
+  const lang = page.lang ?? style.language
+  const keyword = keywords?.primary ? compileKeyword(keywords.primary, lang) : null
+  const tokens = tokenValues(
+    { ...page, titles: before.titles },
+    { site: setting.index, style, date: setting.date },
+  )
+  const suffix = style.titlePattern
+    ? aroundPage(style.titlePattern)?.tail
+    : style.siteName
+      ? style.separator + style.siteName
+      : ''
+  const takes = {
+    page,
+    keyword,
+    slots: style.slots,
+    suffix: fillTokens(suffix ?? '', tokens).text,
+    own: pageWords(row.title ?? '', style.titlePattern, tokens),
+    lang,
+  }
   const bytes = sourceBytes(
     proof,
     Array.from(page.headings, (h) => h.start),
   )
-  const h1 = outlineOf(page).find((h) => h.level === 1 && h.text)?.text
-  const targets = targetsOf(marks, proof)
+  const targets = placesOf(marks, proof)
   return {
     path: page.path,
     url: page.url,
@@ -211,8 +341,18 @@ export function viewOf(evaluated: Evaluated, decisions: Decisions, siteMarks: Si
     sourceDescription: descriptionOf(before)?.content ?? null,
     words: page.main.words,
     images: page.images.length,
-    fallBackTitle: h1 ?? page.path.slice(page.path.lastIndexOf('/') + 1),
-    fallBackDescription: fallBackDescription(page, keyword),
+    fallBackTitle: insteadOfTitle(page).text,
+    passage: passageFor(page, keyword),
+    tokens,
+    carriers: carriers.flatMap((name) => {
+      const meta = page.metas.find((m) => m.name === name && m.inHead)
+      return meta ? [{ name, content: meta.content, follows: followOf(decisions).includes(name) }] : []
+    }),
+    furniture: furnitureOf(page),
+    names: [...namesIn(page.main.text)],
+    drafted: { title: draftTitles(takes), description: draftDescriptions(takes) },
+    address: addressView(page, decisions, setting, style, takes.own || insteadOfTitle(page).text),
+    style,
     headings: Array.from(page.headings, (h, i) => ({
       ...h,
       key: `heading@${bytes[i]}`,
@@ -275,16 +415,35 @@ function markView(
   }
 }
 
-/** The sentence around the keyword in the page's text, else its first paragraph, as results would find it. */
-function fallBackDescription(page: PageFacts, keyword: ReturnType<typeof compileKeyword> | null): string {
-  const lines = page.main.text.split('\n').filter((line) => line.length > 40)
-  if (keyword)
-    for (const line of lines) {
-      const match = findKeyword(line, keyword)[0]
-      if (!match) continue
-      const before = line.slice(0, match.start)
-      const from = Math.max(before.lastIndexOf('. '), before.lastIndexOf('! '), before.lastIndexOf('? '))
-      return line.slice(from < 0 ? 0 : from + 2, (from < 0 ? 0 : from + 2) + 400)
-    }
-  return (lines[0] ?? '').slice(0, 400)
+function addressView(
+  page: PageFacts,
+  decisions: Decisions,
+  setting: AuditSetting,
+  style: HouseStyle,
+  title: string,
+): AddressView {
+  const { root, moves, index } = setting
+  const own = page.path.slice(root.length)
+  const parts = pathParts(own)
+  const lang = page.lang ?? style.language
+  const keyword = keywordsOf(decisions)?.primary ?? ''
+  const make = (text: string) =>
+    makeSlug(text, {
+      lang,
+      words: style.limits.slugWords,
+      characters: style.limits.slugLongest,
+      keep: keyword,
+    })
+  const folder = parts.segments.length > 0 && parts.folder ? `${root}${parts.segments.join('/')}/` : null
+  let under = 0
+  if (folder !== null)
+    for (const path of index.entries.keys()) if (path !== page.path && path.startsWith(folder)) under++
+  return {
+    oldUrl: addressesFor(page.path, setting).oldUrl,
+    ...pathParts(moves.paths.get(own) ?? own),
+    under,
+    refused: moves.refused.find((r) => r.path === own)?.why ?? null,
+    fromTitle: make(title),
+    fromKeyword: keyword ? make(keyword) : '',
+  }
 }

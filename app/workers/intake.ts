@@ -6,7 +6,8 @@ import { readPage } from '../../core/page/read-page.ts'
 import { readSource } from '../../core/page/source.ts'
 import { defaultStyle } from '../../core/rules/house-style.ts'
 import { addressOf, isPagePath, normaliseBase } from '../../core/site/addresses.ts'
-import { emptyIndex } from '../../core/site/site-index.ts'
+import { noMoves } from '../../core/site/moves.ts'
+import { addressOnly, emptyIndex, entryOf, updateIndex } from '../../core/site/site-index.ts'
 import {
   db,
   removeSite,
@@ -277,13 +278,18 @@ export async function takeIn(
   const index = emptyIndex(
     base,
     found.whole,
-    found.paths.map((p) => p.slice(found.root.length)),
+    found.paths.map((p) => [p, p.slice(found.root.length)] as const),
   )
-  const setting = { index, style: defaultStyle, date: given.today }
+  const setting = { index, style: defaultStyle, date: given.today, base, root: found.root, moves: noMoves }
+  // Every page's address is known to the first rule that runs; and what the home page links to.
+  for (const path of pages)
+    updateIndex(index, path, addressOnly(path, addressOf(path.slice(found.root.length), base)))
+  const home = index.addresses.get(base)
+  const inOrder = [...found.paths].sort((a, b) => Number(b === home) - Number(a === home))
   try {
     let done = 0
-    for (let i = 0; i < found.paths.length; i += BATCH) {
-      const batch = found.paths.slice(i, i + BATCH)
+    for (let i = 0; i < inOrder.length; i += BATCH) {
+      const batch = inOrder.slice(i, i + BATCH)
       const { files, failed } = await found.read(batch)
       site.unread.push(...failed)
       const rows: LedgerRow[] = []
@@ -302,14 +308,9 @@ export async function takeIn(
         if (read?.ok) {
           const { encoding, encodingBy, bom } = read.source
           sources.push({ site: id, path, bytes, encoding, encodingBy, bom })
-          rows.push(
-            evaluate(
-              { site: id, path, url: addressOf(path.slice(found.root.length), base) },
-              read.source,
-              {},
-              setting,
-            ).row,
-          )
+          const { row, page } = evaluate(id, path, read.source, {}, setting)
+          rows.push(row)
+          if (path === home) updateIndex(index, path, entryOf(path, page, index))
         } else {
           if (read) site.unread.push({ path, why: read.why })
           others.push({ site: id, path, bytes })

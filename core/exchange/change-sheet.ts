@@ -1,5 +1,6 @@
 /** The change sheet: what the hand-off changed, one row a field, for whoever types it into a CMS. */
 import { descriptionOf, titleOf, canonicalOf, robotsOf, type PageFacts } from '../page/facts.ts'
+import { carriers } from '../wording/page-tokens.ts'
 import { writeTable } from './csv.ts'
 
 export interface FieldChange {
@@ -14,10 +15,13 @@ export function fieldChanges(before: PageFacts, after: PageFacts): FieldChange[]
   const add = (field: string, a: string | null | undefined, b: string | null | undefined) => {
     if ((a ?? '') !== (b ?? '')) changes.push({ field, before: a ?? '', after: b ?? '' })
   }
+  add('Address', before.url, after.url)
   add('Title', titleOf(before)?.text, titleOf(after)?.text)
   add('Meta description', descriptionOf(before)?.content, descriptionOf(after)?.content)
   add('Canonical', canonicalOf(before)?.href, canonicalOf(after)?.href)
   add('Robots', robotsOf(before).join(', '), robotsOf(after).join(', '))
+  const meta = (p: PageFacts, name: string) => p.metas.find((m) => m.name === name && m.inHead)?.content
+  for (const name of carriers) add(name, meta(before, name), meta(after, name))
   add('Language', before.lang, after.lang)
   add(
     'Encoding declared',
@@ -35,6 +39,11 @@ export function fieldChanges(before: PageFacts, after: PageFacts): FieldChange[]
     pick === 'titles'
       ? p.titles.filter((t) => t.inHead).length
       : p.metas.filter((m) => m.name === 'description' && m.inHead).length
+  const links =
+    before.links.length === after.links.length
+      ? after.links.filter((l, i) => l.href !== before.links[i]!.href)
+      : []
+  if (links.length > 0) add('Links that follow', '', links.map((l) => l.href).join(', '))
   if (extra(before, 'titles') > 1)
     add('Title elements', String(extra(before, 'titles')), String(extra(after, 'titles')))
   if (extra(before, 'metas') > 1)

@@ -3,10 +3,12 @@ import Joi from 'joi'
 import { editSchema, targetKeyPattern, type Draft, type Edit } from '../page/draft.ts'
 import type { Keywords } from '../keywords/match.ts'
 import { houseStyleSchema } from '../rules/house-style.ts'
+import { carriers } from '../wording/page-tokens.ts'
 
 /**
  * Decisions by key. Of a page: `edit:<target>`, `keyword:primary`, `keyword:secondary`, `stet:<rule>|<target>`,
- * `state`, `note`. Of the site as a whole (path ""): `style`, `base`, `name`. A key that is absent is undecided.
+ * `state`, `note`, `takes:title`, `takes:description`, `follow` (metas that carry the wording along), `answer` (from an
+ * approval file). Of the site as a whole (path ""): `style`, `base`, `name`. A key that is absent is undecided.
  */
 export type Decisions = Readonly<Record<string, unknown>>
 
@@ -14,6 +16,18 @@ export interface Stet {
   fingerprint: string
   reason: string
   date: string
+}
+/** One wording among alternatives; `from` says what it was drafted from, "" where an editor wrote it. */
+export interface Take {
+  text: string
+  from: string
+}
+/** What a colleague answered to the wording that `of` fingerprints. */
+export interface Answer {
+  answer: 'yes' | 'no' | 'note'
+  note: string
+  date: string
+  by: string
 }
 export type PageState = 'untouched' | 'drafted' | 'approved' | 'handed off'
 
@@ -51,6 +65,22 @@ function schemaFor(key: string): Joi.Schema | null {
       return Joi.valid('drafted', 'approved', 'handed off')
     case 'note':
       return text(2000)
+    case 'takes:title':
+    case 'takes:description':
+      return Joi.array()
+        .items(Joi.object({ text: text(2000), from: text(200) }))
+        .max(50)
+    case 'follow':
+      return Joi.array()
+        .items(Joi.valid(...carriers))
+        .unique()
+    case 'answer':
+      return Joi.object({
+        answer: Joi.valid('yes', 'no', 'note').required(),
+        note: text(2000),
+        date: text(40),
+        by: text(200),
+      })
     case 'style':
       return houseStyleSchema
     case 'base':
@@ -79,12 +109,17 @@ export function keywordsOf(decisions: Decisions): Keywords | null {
 export function stateOf(decisions: Decisions): PageState {
   const state = decisions.state as PageState | undefined
   if (state === 'approved' || state === 'handed off') return state
-  return state === 'drafted' || Object.keys(decisions).some((k) => k.startsWith('edit:'))
-    ? 'drafted'
-    : 'untouched'
+  return state === 'drafted' || Object.keys(decisions).some(isEdit) ? 'drafted' : 'untouched'
 }
 
+export const followOf = (decisions: Decisions): string[] => (decisions.follow as string[] | undefined) ?? []
+export const takesOf = (decisions: Decisions, field: 'title' | 'description'): Take[] =>
+  (decisions[`takes:${field}`] as Take[] | undefined) ?? []
+
 export const stetKey = (rule: string, target: string): string => `stet:${rule}|${target}`
+
+/** Decisions that change the page's file. */
+const isEdit = (key: string) => key.startsWith('edit:') || key === 'follow'
 
 /**
  * The changes that deciding `key` makes: the decision itself, and, for an edit of a page that was approved or handed
@@ -100,7 +135,7 @@ export function changesFor(
   if (JSON.stringify(before) === JSON.stringify(after)) return []
   const changes: LogEntry['changes'] = [{ path, key, before, after }]
   const state = stateOf(decisions)
-  if (key.startsWith('edit:') && (state === 'approved' || state === 'handed off'))
+  if (isEdit(key) && (state === 'approved' || state === 'handed off'))
     changes.push({ path, key: 'state', before: decisions.state, after: 'drafted' })
   return changes
 }

@@ -119,7 +119,11 @@ function titleSplices(places: Locations, element: Located | undefined, edit: Edi
 function metaSplices(places: Locations, element: Located | undefined, name: string, edit: Edit): Splices {
   if (edit.remove) return element ? removal(places.view, element) : []
   const value = clean(edit.value ?? '')
-  if (!element) return insertInHead(places, `<meta name="${name}" content="${escapeAttribute(value, '"')}">`)
+  if (!element)
+    return insertInHead(
+      places,
+      `<meta ${name.startsWith('og:') ? 'property' : 'name'}="${name}" content="${escapeAttribute(value, '"')}">`,
+    )
   return [setAttribute(places.view, element, 'content', value)]
 }
 

@@ -1,0 +1,91 @@
+import type { HouseStyle } from '../../core/rules/house-style.ts'
+import { shownPrice, type Furniture } from '../../core/structured-data/things.ts'
+
+/** Which of a result's furniture the editor has switched on. */
+export type Shown = Record<'date' | 'rating' | 'price' | 'trail', boolean>
+export const nothingShown: Shown = { date: false, rating: false, price: false, trail: false }
+const labels: Record<keyof Shown, string> = {
+  date: 'date',
+  rating: 'rating',
+  price: 'price',
+  trail: 'breadcrumb',
+}
+
+/** A date as results write it before a description, in the page's language; null where the page's data has none. */
+export function shownDate(date: string | null, lang: string | null): string | null {
+  const [, year, month, day] = /^(\d{4})-(\d{2})-(\d{2})/.exec(date ?? '') ?? []
+  if (!year) return null
+  const at = new Date(Date.UTC(Number(year), Number(month) - 1, Number(day)))
+  if (Number.isNaN(at.getTime())) return null
+  const options = { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' } as const
+  try {
+    return new Intl.DateTimeFormat(lang ?? 'en-GB', options).format(at)
+  } catch {
+    return new Intl.DateTimeFormat('en-GB', options).format(at)
+  }
+}
+
+/** Switches for what the page's own data has, and nothing that it has not. */
+export function FurnitureSwitches({
+  furniture,
+  lang,
+  shown,
+  onChange,
+}: {
+  furniture: Furniture
+  lang: string | null
+  shown: Shown
+  onChange(shown: Shown): void
+}) {
+  const has: Record<keyof Shown, boolean> = {
+    date: shownDate(furniture.date, lang) !== null,
+    rating: furniture.rating !== null,
+    price: furniture.price !== null,
+    trail: furniture.trail !== null,
+  }
+  const present = (Object.keys(has) as (keyof Shown)[]).filter((k) => has[k])
+  if (present.length === 0) return null
+  return (
+    <fieldset className="flex flex-wrap items-baseline gap-x-4">
+      <legend className="float-left mr-4 font-semibold">From the page’s data</legend>
+      {present.map((k) => (
+        <label key={k} className="flex items-baseline gap-1.5">
+          <input
+            type="checkbox"
+            className="accent-ink"
+            checked={shown[k]}
+            onChange={(e) => onChange({ ...shown, [k]: e.target.checked })}
+          />
+          {labels[k]}
+        </label>
+      ))}
+    </fieldset>
+  )
+}
+
+/** The line of rating and price below a description. */
+export function FurnitureLine({
+  furniture,
+  shown,
+  lang,
+  style,
+}: {
+  furniture: Furniture
+  shown: Shown
+  lang: string | null
+  style: HouseStyle
+}) {
+  const { rating, price } = furniture
+  const parts = [
+    shown.rating && rating
+      ? `${rating.value} of ${rating.best}${rating.count ? ` by ${rating.count} people` : ''}`
+      : null,
+    shown.price && price ? shownPrice(price, lang) : null,
+  ].filter(Boolean)
+  if (parts.length === 0) return null
+  return (
+    <p className="text-ink-2" style={{ fontSize: style.slots.description.wide.size, lineHeight: '22px' }}>
+      {parts.join(' · ')}
+    </p>
+  )
+}

@@ -1,0 +1,242 @@
+import { useEffect, useState } from 'react'
+import { takesOf, type Decisions, type Take } from '../../core/exchange/work.ts'
+import { measure, type Role } from '../../core/measure/snippet.ts'
+import { foldText } from '../../core/measure/width.ts'
+import type { HouseStyle } from '../../core/rules/house-style.ts'
+import { fillTokens } from '../../core/wording/tokens.ts'
+import type { Session } from '../store/session.ts'
+import { core } from '../workers/client.ts'
+import type { PageView } from '../workers/evaluate.ts'
+import { Drawer } from './drawer.tsx'
+import { emphasised } from './emphasis.ts'
+import { rawOffset } from './raw-offset.ts'
+import { Runs } from './runs.tsx'
+import { sliceRuns } from './emphasis.ts'
+
+const names: Record<Role, string> = { title: 'title', description: 'meta description' }
+
+/** Adds a wording to the page's takes, once. */
+export function keepTake(session: Session, path: string, role: Role, take: Take): void {
+  const takes = takesOf(session.decisionsOf(path), role)
+  if (take.text.trim() === '' || takes.some((t) => t.text === take.text)) return
+  void session.decide(`Take of the ${names[role]}`, [{ path, key: `takes:${role}`, after: [...takes, take] }])
+}
+
+/** Wordings among which the editor chooses, one below the other at true size, so that their ends can be compared. */
+export function Takes({
+  session,
+  path,
+  decisions,
+  view,
+  style,
+  present,
+  keywords,
+  lang,
+}: {
+  session: Session
+  path: string
+  decisions: Decisions
+  view: PageView | null
+  style: HouseStyle
+  /** The wordings that stand in the result, as typed. */
+  present: Record<Role, string>
+  keywords: readonly string[]
+  lang: string | null
+}) {
+  const kept = { title: takesOf(decisions, 'title'), description: takesOf(decisions, 'description') }
+  const drafted = view?.drafted ?? { title: [], description: [] }
+  const count = kept.title.length + kept.description.length
+  const offers = drafted.title.length + drafted.description.length
+  const summary =
+    count > 0 ? `${count} kept, to compare and choose from` : `none kept yet; ${offers} drafted from the page`
+  const [marks, setMarks] = useState<Record<string, string[]>>({})
+  const asked = JSON.stringify([kept, drafted])
+  useEffect(() => {
+    let stale = false
+    const titles = [...kept.title, ...drafted.title].map((t) => t.text)
+    const descriptions = [...kept.description, ...drafted.description].map((t) => t.text)
+    if (titles.length + descriptions.length === 0) return
+    void core()
+      .judgeTakes(path, session.decisionsOf(path), { title: titles, description: descriptions })
+      .then((found) => {
+        if (!stale && found) setMarks(found)
+      })
+    return () => {
+      stale = true
+    }
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the wordings are in the key
+  }, [path, asked, session])
+
+  const choose = (role: Role, text: string) => {
+    const key = role === 'title' ? 'edit:title' : 'edit:meta:description'
+    const source = role === 'title' ? view?.sourceTitle : view?.sourceDescription
+    const takes = kept[role]
+    // What stood in the result is not lost when another is chosen.
+    const before = present[role]
+    const keep =
+      before.trim() !== '' && !takes.some((t) => t.text === before)
+        ? [{ path, key: `takes:${role}`, after: [...takes, { text: before, from: '' }] }]
+        : []
+    void session.decide(`Take of the ${names[role]} chosen`, [
+      { path, key, after: text === source ? undefined : { value: text } },
+      ...keep,
+    ])
+  }
+
+  return (
+    <Drawer id="takes" title="Takes: other wordings" summary={summary}>
+      {(['title', 'description'] as const).map((role) => (
+        <div key={role} className="mt-1 mb-5 last:mb-0">
+          <div className="flex items-baseline gap-4 text-[13px]">
+            <h3 className="font-sans font-semibold">{role === 'title' ? 'Titles' : 'Descriptions'}</h3>
+            <button
+              type="button"
+              className="action"
+              title={role === 'title' ? 'Alt+T' : undefined}
+              disabled={present[role].trim() === '' || kept[role].some((t) => t.text === present[role])}
+              onClick={() => keepTake(session, path, role, { text: present[role], from: '' })}
+            >
+              Keep the present one as a take
+            </button>
+          </div>
+          <ul
+            className="relative mt-2 border-l border-rule-2"
+            style={{ width: style.slots[role].wide.column }}
+            data-testid={`takes-${role}`}
+          >
+            {role === 'title' && (kept.title.length > 0 || drafted.title.length > 0) && (
+              <span
+                aria-hidden
+                className="absolute top-0 bottom-0 w-px bg-carmine"
+                style={{ left: style.slots.title.wide.column - 1 }}
+              />
+            )}
+            {kept[role].map((take) => (
+              <TakeLine
+                key={take.text}
+                take={take}
+                role={role}
+                style={style}
+                view={view}
+                keywords={keywords}
+                lang={lang}
+                chosen={foldText(take.text) === foldText(present[role])}
+                marks={marks[`${role}\n${take.text}`]}
+                onChoose={() => choose(role, take.text)}
+                onDrop={() =>
+                  void session.decide('Take dropped', [
+                    {
+                      path,
+                      key: `takes:${role}`,
+                      after:
+                        kept[role].length === 1 ? undefined : kept[role].filter((t) => t.text !== take.text),
+                    },
+                  ])
+                }
+              />
+            ))}
+            {drafted[role]
+              .filter((d) => !kept[role].some((t) => t.text === d.text))
+              .map((take) => (
+                <TakeLine
+                  key={take.text}
+                  take={take}
+                  role={role}
+                  style={style}
+                  view={view}
+                  keywords={keywords}
+                  lang={lang}
+                  drafted
+                  chosen={false}
+                  marks={marks[`${role}\n${take.text}`]}
+                  onChoose={() => choose(role, take.text)}
+                  onKeep={() => keepTake(session, path, role, { text: take.text, from: take.from })}
+                />
+              ))}
+          </ul>
+          {kept[role].length + drafted[role].length === 0 && (
+            <p className="text-[13px] text-ink-3">
+              The page has nothing to draft a {names[role]} from. Type one above and keep it.
+            </p>
+          )}
+        </div>
+      ))}
+    </Drawer>
+  )
+}
+
+function TakeLine({
+  take,
+  role,
+  style,
+  view,
+  keywords,
+  lang,
+  chosen,
+  drafted = false,
+  marks,
+  onChoose,
+  onDrop,
+  onKeep,
+}: {
+  take: Take
+  role: Role
+  style: HouseStyle
+  view: PageView | null
+  keywords: readonly string[]
+  lang: string | null
+  chosen: boolean
+  drafted?: boolean
+  marks: string[] | undefined
+  onChoose(): void
+  onDrop?(): void
+  onKeep?(): void
+}) {
+  const { text } = fillTokens(take.text, view?.tokens ?? {})
+  const m = measure(text, role, style.slots)
+  const runs = emphasised(text, keywords, lang)
+  const at = m.wide.cut ? rawOffset(text, m.wide.shown.length) : text.length
+  const { size } = style.slots[role].wide
+  const state = m.wide.state === 'at-risk' ? 'at risk' : m.wide.state
+  return (
+    <li className={`py-1.5 ${drafted ? '' : 'bg-paper-2'}`} data-testid="take">
+      <p
+        className={`result ${role === 'title' ? 'overflow-hidden whitespace-nowrap text-quill' : 'text-ink'}`}
+        style={{ fontSize: size, lineHeight: role === 'title' ? '26px' : '20px' }}
+        lang={lang ?? undefined}
+      >
+        <Runs runs={sliceRuns(runs, 0, at)} />
+        <span className="text-faded">
+          <Runs runs={sliceRuns(runs, at, text.length)} />
+        </span>
+      </p>
+      <p className="flex flex-wrap items-baseline gap-x-3.5 text-[12.5px] text-ink-2">
+        <span className={m.wide.state === 'cut' ? 'font-semibold text-carmine' : ''}>
+          {Math.round(m.px)} px, {state}
+          {m.narrow.state === 'cut' && m.wide.state !== 'cut' && '; cut on narrow screens'}
+        </span>
+        {take.from && <span className="text-ink-3">from {take.from}</span>}
+        {marks && <span>{marks.length === 0 ? 'no marks' : marks.join('; ')}</span>}
+        <span className="ml-auto flex gap-3.5 pr-2">
+          {chosen ? (
+            <strong className="font-semibold text-ink">in the result</strong>
+          ) : (
+            <button type="button" className="action" onClick={onChoose}>
+              Choose
+            </button>
+          )}
+          {onKeep && (
+            <button type="button" className="quiet" onClick={onKeep}>
+              Keep
+            </button>
+          )}
+          {onDrop && (
+            <button type="button" className="quiet" onClick={onDrop}>
+              Drop
+            </button>
+          )}
+        </span>
+      </p>
+    </li>
+  )
+}

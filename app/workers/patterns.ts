@@ -1,0 +1,80 @@
+/** What a title pattern would make of many pages, before it is applied. */
+import type { Fit } from '../../core/measure/snippet.ts'
+import { measure } from '../../core/measure/snippet.ts'
+import { matchesAddress, styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
+import { decodedPath } from '../../core/site/addresses.ts'
+import type { SiteIndex } from '../../core/site/site-index.ts'
+import { sectionOf } from '../../core/wording/page-tokens.ts'
+import { inPattern, pageWords } from '../../core/wording/patterns.ts'
+import { dateTokens, fillTokens, type TokenValues } from '../../core/wording/tokens.ts'
+import type { LedgerRow } from '../store/db.ts'
+
+export interface PatternChange {
+  path: string
+  before: string
+  after: string
+  /** As it is kept: the page's words written out, other tokens left to be filled. */
+  value: string
+  fitBefore: Fit
+  fitAfter: Fit
+}
+export interface PatternPreview {
+  changes: PatternChange[]
+  /** Pages that the pattern is for. */
+  pages: number
+  /** Of those, the ones it leaves alone because they have neither a title nor an H1, or lack what a token asks for. */
+  skipped: { path: string; why: string }[]
+}
+
+/**
+ * Titles of all pages that a pattern is for, as it would make them. `match` is an address pattern, null for all pages.
+ * `typed` holds titles with their tokens, by path, for pages whose title was edited.
+ */
+export function previewPattern(
+  rows: Iterable<LedgerRow>,
+  typed: ReadonlyMap<string, string>,
+  asked: { pattern: string; match: string | null; before: HouseStyle; after: HouseStyle; date: string },
+  site: SiteIndex,
+): PatternPreview {
+  const { pattern, match, before, after, date } = asked
+  const preview: PatternPreview = { changes: [], pages: 0, skipped: [] }
+  for (const row of rows) {
+    if (match !== null && !matchesAddress(match, decodedPath(row.url))) continue
+    preview.pages++
+    const style = styleFor(after, row.url)
+    const values: TokenValues = {
+      ...dateTokens(date, row.lang ?? style.language),
+      site: style.siteName,
+      section: sectionOf(row.url, site),
+      h1: row.h1,
+      author: row.author,
+      price: row.price,
+    }
+    const old = styleFor(before, row.url)
+    const raw = typed.get(row.path) ?? row.title ?? ''
+    const words =
+      pageWords(pageWords(raw, old.titlePattern, { ...values, site: old.siteName }), pattern, values) ||
+      row.h1 ||
+      ''
+    if (words === '' && pattern.includes('{page}')) {
+      preview.skipped.push({ path: row.path, why: 'neither a title nor an H1' })
+      continue
+    }
+    const value = inPattern(pattern, words)
+    const { text, unfilled } = fillTokens(value, values)
+    if (unfilled.length > 0) {
+      preview.skipped.push({ path: row.path, why: `nothing for ${unfilled.map((t) => `{${t}}`).join(', ')}` })
+      continue
+    }
+    if (text === (row.title ?? '')) continue
+    preview.changes.push({
+      path: row.path,
+      before: row.title ?? '',
+      after: text,
+      value,
+      fitBefore: row.titleFit,
+      fitAfter: measure(text, 'title', style.slots).wide.state,
+    })
+  }
+  return preview
+}
