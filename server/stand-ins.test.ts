@@ -31,7 +31,7 @@ describe('the stand-ins', () => {
   })
   it('serve the whole site as one archive, and its keywords', async () => {
     const archive = unzipSync(new Uint8Array(await (await fetch(`${base}/stand-ins/site.zip`)).arrayBuffer()))
-    expect(Object.keys(archive).filter((p) => p.endsWith('.html') || p.endsWith('.htm'))).toHaveLength(42)
+    expect(Object.keys(archive).filter((p) => p.endsWith('.html') || p.endsWith('.htm'))).toHaveLength(45)
     expect(await (await fetch(`${base}/stand-ins/keywords.csv`)).text()).toMatch(/^path,primary,secondary/)
   })
   it('do not lead out of their folder', async () => {

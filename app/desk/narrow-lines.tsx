@@ -7,6 +7,16 @@ import { Runs } from './runs.tsx'
 
 const LINE = { title: 26, description: 22 }
 
+/** Where each line stands in the folded text. */
+function placesOf(lines: string[], whole: string): { from: number; to: number }[] {
+  const places: { from: number; to: number }[] = []
+  for (const line of lines) {
+    const from = Math.max(0, whole.indexOf(line, places.at(-1)?.to ?? 0))
+    places.push({ from, to: from + line.length })
+  }
+  return places
+}
+
 /** The narrow result's lines, drawn as they were broken; for want of a text, what would be shown instead. */
 export function NarrowLines({
   role,
@@ -30,13 +40,7 @@ export function NarrowLines({
   const whole = foldText(lead + (faded ? instead : text))
   const { narrow } = measure(whole, role, style.slots)
   const runs = emphasised(whole, keywords, lang)
-  // Where each line begins in the folded text.
-  let at = 0
-  const lines = narrow.lines.map((line) => {
-    const from = Math.max(0, whole.indexOf(line, at))
-    at = from + line.length
-    return { from, to: at }
-  })
+  const lines = placesOf(narrow.lines, whole)
   return (
     <p
       style={{ fontSize: style.slots[role].narrow.size, lineHeight: `${LINE[role]}px` }}

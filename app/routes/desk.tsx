@@ -1,11 +1,13 @@
 import { useEffect } from 'react'
 import { useSearchParams } from 'react-router'
+import { ApprovalPicture } from '../desk/approval-picture.tsx'
 import { Approval, approve } from '../desk/approval.tsx'
 import { copyText } from '../desk/copy.ts'
 import { OutlineSheet } from '../desk/outline-sheet.tsx'
 import { PageList } from '../desk/page-list.tsx'
 import { fieldValue, SnippetSheet } from '../desk/snippet-sheet.tsx'
 import { SourceSheet } from '../desk/source-sheet.tsx'
+import { fillTokens } from '../../core/wording/tokens.ts'
 import { foldText } from '../../core/measure/width.ts'
 import { useSession, useSessionState } from '../store/use-session.ts'
 import { download } from '../ui/download.ts'
@@ -43,6 +45,8 @@ export default function Desk() {
     )
   }
 
+  const filled = (field: 'title' | 'meta:description') =>
+    row ? fillTokens(fieldValue(decisions, field, row), view?.tokens ?? {}).text : ''
   useEffect(() => {
     if (!row) return
     const onKey = (event: KeyboardEvent) => {
@@ -51,8 +55,8 @@ export default function Desk() {
       const keys: Record<string, () => void> = {
         ArrowDown: () => rows[index + 1] && open(rows[index + 1]!.path),
         ArrowUp: () => rows[index - 1] && open(rows[index - 1]!.path),
-        Digit1: () => void copyText(foldText(fieldValue(decisions, 'title', row)), 'Title'),
-        Digit2: () => void copyText(foldText(fieldValue(decisions, 'meta:description', row)), 'Description'),
+        Digit1: () => void copyText(foldText(filled('title')), 'Title'),
+        Digit2: () => void copyText(foldText(filled('meta:description')), 'Description'),
         Digit3: () => void copyText(row.url, 'Address'),
         KeyA: () => void approve(session, path),
       }
@@ -117,11 +121,12 @@ export default function Desk() {
             >
               Download this page
             </button>
+            <ApprovalPicture session={session} path={path} />
             <Approval session={session} path={path} decisions={decisions} />
           </div>
         </div>
         <p className="truncate pb-2 text-[12px] text-ink-3">
-          {row.url} · {row.words.toLocaleString('en')} words
+          {view?.url ?? row.url} · {row.words.toLocaleString('en')} words
           {view &&
             ` · ${view.images} images · ${row.lang ?? 'no language'}${row.indexable ? '' : ' · not for results (noindex or another canonical)'}`}
         </p>

@@ -1,19 +1,32 @@
 import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
+import type { Answer } from '../../core/exchange/work.ts'
 import { useSession, useSessionState } from '../store/use-session.ts'
 import { download, fileName } from '../ui/download.ts'
 import { plural } from '../ui/plural.ts'
 import { callback, core } from '../workers/client.ts'
-import type { ChangedPage } from '../workers/desk.ts'
+import { ForApproval } from '../hand-off/approval-file.tsx'
+import type { Changed } from '../workers/desk.ts'
 import type { Progress } from '../workers/intake.ts'
 
 export const meta = () => [{ title: 'Hand-off · Keen Quill' }]
+
+function Answered({ answer }: { answer: Answer | undefined }) {
+  if (!answer) return null
+  return (
+    <span className="text-[13px] text-ink-2">
+      {answer.by || 'A colleague'}:{' '}
+      <strong className="font-semibold">{answer.answer === 'note' ? 'a note' : answer.answer}</strong>
+      {answer.note && `, “${answer.note}”`}
+    </span>
+  )
+}
 
 export default function HandOff() {
   const session = useSession()
   const state = useSessionState(session)
   const { siteId } = useParams()
-  const [pages, setPages] = useState<ChangedPage[] | null>(null)
+  const [changed, setChanged] = useState<Changed | null>(null)
   const [progress, setProgress] = useState<Progress | null>(null)
   const { work } = state
 
@@ -24,7 +37,7 @@ export default function HandOff() {
       .flush()
       .then(() => core().changedPages())
       .then((changed) => {
-        if (!stale) setPages(changed)
+        if (!stale) setChanged(changed)
       })
     return () => {
       stale = true
@@ -32,6 +45,7 @@ export default function HandOff() {
   }, [session, work])
 
   const { site } = state
+  const pages = changed?.pages ?? null
   async function save(which: 'whole' | 'changed') {
     setProgress({ done: 0, of: 1, now: '' })
     const zip = await core().handOff(which, callback(setProgress))
@@ -79,6 +93,18 @@ export default function HandOff() {
         >
           Change sheet as CSV
         </button>
+        {(changed?.redirects.length ?? 0) > 0 && (
+          <button
+            type="button"
+            className="button"
+            onClick={async () =>
+              download(fileName(site.name, '-redirects.csv'), await core().redirectsCsv(), 'text/csv')
+            }
+          >
+            {plural(changed!.redirects.length, 'redirect')} as CSV
+          </button>
+        )}
+        <ForApproval session={session} pages={pages ?? []} />
         <button
           type="button"
           className="quiet"
@@ -128,6 +154,15 @@ export default function HandOff() {
           and begin with what matters most.
         </p>
       )}
+      {changed && changed.followers.length > 0 && (
+        <details className="mt-4 text-[13px] text-ink-2">
+          <summary className="cursor-pointer">
+            In {plural(changed.followers.length, 'more page')} nothing but links and other addresses changes:
+            they follow the pages that moved.
+          </summary>
+          <p className="mt-1">{changed.followers.map((f) => f.path).join(', ')}</p>
+        </details>
+      )}
       <ul className="mt-5 space-y-4">
         {(pages ?? []).map((page) => (
           <li key={page.path} className="sheet px-6 py-4" data-path={page.path}>
@@ -140,6 +175,7 @@ export default function HandOff() {
                   {page.url}
                 </Link>
               </h2>
+              <Answered answer={session.decisionsOf(page.path).answer as Answer | undefined} />
               <span className="text-[13px] text-ink-2">{page.state}</span>
             </div>
             <table className="mt-2 w-full table-fixed text-left text-[13px]">

@@ -59,6 +59,7 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
   const sections: [string, string][] = [
     ['ledger', 'Ledger'],
     ['desk', 'Desk'],
+    ['house-style', 'House style'],
     ['hand-off', 'Hand-off'],
   ]
   return (
@@ -90,6 +91,20 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
           </nav>
         }
       >
+        {state.judging && (
+          <span className="flex items-center gap-2" data-testid="judging">
+            <progress
+              className="w-20 accent-ink"
+              value={state.judging.done}
+              max={state.judging.of}
+              aria-label="Pages judged anew"
+            />
+            {state.judging.done.toLocaleString('en')} of {state.judging.of.toLocaleString('en')} pages judged
+            <button type="button" className="quiet" onClick={() => session.stopJudging()}>
+              Later
+            </button>
+          </span>
+        )}
         <span
           role="status"
           data-testid="saved"
@@ -106,6 +121,15 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
           onClick={() => void walk(session, 'undo')}
         >
           Undo <kbd>Ctrl Z</kbd>
+        </button>
+        <button
+          type="button"
+          className="hover:text-ink disabled:opacity-60 max-[1180px]:hidden"
+          disabled={!state.redo}
+          title={state.redo ?? undefined}
+          onClick={() => void walk(session, 'redo')}
+        >
+          Redo
         </button>
       </Masthead>
       <div id="main" aria-busy={navigation.state !== 'idle'}>

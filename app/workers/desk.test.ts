@@ -162,9 +162,10 @@ describe('a site that is open', () => {
   it('evaluates a page as its decisions change; the marks of the site follow', async () => {
     const id = await takeInZip(demoZip(), 'https://farrowskerry.example/')
     const opened = await desk.openSite(id, TODAY)
-    expect(opened!.rows).toHaveLength(42)
+    expect(opened!.rows).toHaveLength(45)
     expect(opened!.siteMarks.map((m) => m.rule)).toEqual([
       'title-duplicate',
+      'title-near-duplicate',
       'description-duplicate',
       'slug-collision',
     ])
@@ -261,7 +262,9 @@ describe('a site that is open', () => {
       TODAY,
     )
     const changes = await desk.changedPages()
-    expect(changes.map((c) => [c.path, c.state, c.changes.map((f) => f.field), c.refused.length])).toEqual([
+    expect(
+      changes.pages.map((c) => [c.path, c.state, c.changes.map((f) => f.field), c.refused.length]),
+    ).toEqual([
       ['contact.html', 'drafted', [], 1],
       ['jobs/index.html', 'drafted', ['Title'], 0],
     ])
@@ -295,7 +298,7 @@ describe('a site that is open', () => {
     if (!prepared.ok) throw new Error(prepared.why)
     expect(prepared.prepared).toMatchObject({
       kind: 'project',
-      pages: 42,
+      pages: 45,
       base: 'https://farrowskerry.example/',
     })
     const taken = await takeInProject(prepared.prepared.ticket, TODAY, quiet)

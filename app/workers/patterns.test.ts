@@ -84,7 +84,7 @@ describe('a pattern’s preview', () => {
   })
   it('is for the addresses named alone, and says which titles would be cut', () => {
     const rows = [
-      row('shop/lamp.html', { title: 'Brass storm lantern with a spare wick and a glass that keeps' }),
+      row('shop/lamp.html', { title: 'Brass storm lantern with a spare wick and a glass that keeps it dry' }),
       row('a.html', { title: 'Knots' }),
     ]
     const preview = run(rows, '{page} | {site}', '/shop/*')

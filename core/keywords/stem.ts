@@ -86,7 +86,8 @@ export function languageOf(lang: string | null): Language {
       }
       return stem
     },
-    isStopWord: (word) => stops.has(word),
+    // The lists leave single letters out: “a”, “y”, “à”.
+    isStopWord: (word) => stops.has(word) || (stops.size > 0 && /^\p{L}$/u.test(word)),
   }
   languages.set(tag, language)
   return language

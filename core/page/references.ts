@@ -113,7 +113,7 @@ export function carrySplices(source: Source, carry: Carry): Splice[] {
       return now === value ? null : now
     }
     if (kind === 'refresh') {
-      const [, lead, href] = /^([^;,]*[;,]\s*url\s*=\s*["']?)([^"']+)/i.exec(value) ?? []
+      const [, , href] = /^([^;,]*[;,]\s*url\s*=\s*["']?)([^"']+)/i.exec(value) ?? []
       const now = href === undefined ? null : carried(href, bases, carry)
       return now === null ? null : value.replace(href!, now)
     }

@@ -166,7 +166,7 @@ const FORMAT = 'keen-quill-house-style'
 
 /** A house style as a file to keep and to share. */
 export const writeHouseStyle = (style: HouseStyle): string =>
-  JSON.stringify({ format: FORMAT, version: 1, style }, null, 2) + '\n'
+  JSON.stringify({ format: FORMAT, version: 1, style: ownStyle(style) }, null, 2) + '\n'
 
 /** A house style from a file or a store, what it leaves out filled with the defaults; or why it cannot be one. */
 export function readHouseStyle(input: unknown): { ok: true; style: HouseStyle } | { ok: false; why: string } {
@@ -189,6 +189,15 @@ export function readHouseStyle(input: unknown): { ok: true; style: HouseStyle } 
       slots: { title: merge('title'), description: merge('description') },
     },
   }
+}
+
+/** What of a style differs from the defaults: that is what is kept, so that defaults can grow. */
+export function ownStyle(style: HouseStyle): Partial<HouseStyle> {
+  const kept: Record<string, unknown> = {}
+  for (const key of Object.keys(defaultStyle) as (keyof HouseStyle)[])
+    if (key !== 'type' && JSON.stringify(style[key]) !== JSON.stringify(defaultStyle[key]))
+      kept[key] = style[key]
+  return kept
 }
 
 const matchers = new Map<string, RegExp>()

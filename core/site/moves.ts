@@ -209,8 +209,7 @@ export function redirectsOf(
   existing: readonly Redirect[] = [],
 ): Redirect[] {
   const live = new Set<string>()
-  for (const path of paths)
-    for (const address of addressesOf(moves.paths.get(path) ?? path, base)) live.add(address)
+  for (const path of paths) live.add(addressOf(moves.paths.get(path) ?? path, base))
   const leads = new Map<string, Redirect>()
   for (const r of existing) if (!leads.has(r.from)) leads.set(r.from, r)
   for (const path of paths) {

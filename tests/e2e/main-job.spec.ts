@@ -196,7 +196,7 @@ test('a project file brings the site back with all its work, undo included', asy
   await page
     .getByTestId('file-input')
     .setInputFiles({ name: 'farrowskerry-light.keen-quill.zip', mimeType: 'application/zip', buffer })
-  await page.getByRole('button', { name: /^Take in 42 pages/ }).click()
+  await page.getByRole('button', { name: /^Take in 45 pages/ }).click()
   await expect(page.getByTestId('ledger')).toBeVisible()
   const copy = /sites\/([^/]+)/.exec(page.url())![1]!
   expect(copy).not.toBe(site)

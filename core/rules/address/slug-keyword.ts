@@ -1,4 +1,4 @@
-import { compileKeyword, hasKeyword } from '../../keywords/match.ts'
+import { languageOf, wordsOf } from '../../keywords/stem.ts'
 import { decodedPath } from '../../site/addresses.ts'
 import { plainSlug } from '../../site/moves.ts'
 import { segmentsOf } from './slug-repair.ts'
@@ -11,17 +11,19 @@ export const slugKeyword = rule({
   severity: 'flaw',
   sign: 'missing',
   name: 'The keyword is not in the address',
-  basis: 'common practice, no source: any word form, in any segment',
+  basis: 'common practice, no source: a form of any of its words, in any segment',
   why: 'Results show the address, and a link with the words in it says what it leads to.',
   mend: 'Work it into the slug; the old address sends readers on.',
   needs: ['address'],
-  message: ({ keyword, path }) => `“${keyword}” is not in “${path}”, in any word form.`,
+  message: ({ keyword, path }) => `“${keyword}” is not in “${path}”, nor is any of its words, in any form.`,
   check({ page, site, primary }, mark) {
     const segments = segmentsOf(page, site)
     if (!primary || segments.length === 0) return
-    const path = segments.join(' ').replace(/[_.+]/g, ' ')
-    const plain = compileKeyword(plainSlug(primary.text, primary.lang), primary.lang)
-    if (hasKeyword(path, primary) || hasKeyword(plainSlug(path, primary.lang), plain)) return
+    const language = languageOf(primary.lang)
+    const stems = (text: string) => wordsOf(text.replace(/[_.+]/g, ' ')).map((w) => language.stem(w.word))
+    const wanted = new Set([...primary.stems, ...stems(plainSlug(primary.stems.join(' '), primary.lang))])
+    const path = segments.join(' ')
+    if ([...stems(path), ...stems(plainSlug(path, primary.lang))].some((s) => wanted.has(s))) return
     mark(null, { keyword: primary.text, path: decodedPath(page.url) })
   },
   examples: {

@@ -1,0 +1,174 @@
+import cyrillic from '@fontsource/arimo/files/arimo-cyrillic-400-normal.woff2?url'
+import greek from '@fontsource/arimo/files/arimo-greek-400-normal.woff2?url'
+import latinExt from '@fontsource/arimo/files/arimo-latin-ext-400-normal.woff2?url'
+import latin from '@fontsource/arimo/files/arimo-latin-400-normal.woff2?url'
+import { useRef, useState } from 'react'
+import { toast } from 'sonner'
+import { readAnswers, wordingHash } from '../../core/exchange/approval.ts'
+import type { Decision } from '../store/work-log.ts'
+import type { Session } from '../store/session.ts'
+import { today } from '../store/session.ts'
+import { download, fileName } from '../ui/download.ts'
+import { Dialog } from '../ui/dialog.tsx'
+import { plural } from '../ui/plural.ts'
+import { core } from '../workers/client.ts'
+import type { ChangedPage } from '../workers/desk.ts'
+
+/** Subsets of the shipped font by what they cover; a file carries those that its pages need. */
+const subsets = [
+  {
+    url: latin,
+    range:
+      'U+0-FF,U+131,U+152-153,U+2BB-2BC,U+2C6,U+2DA,U+2DC,U+2000-206F,U+20AC,U+2122,U+2191,U+2193,U+2212,U+2215,U+FEFF,U+FFFD',
+    needs: /./,
+  },
+  {
+    url: latinExt,
+    range: 'U+100-130,U+132-151,U+154-2BA,U+1E00-1E9F,U+1EF2-1EFF,U+20A0-20AB,U+20AD-20C0',
+    needs: /[\u0100-\u0130\u0132-\u0151\u0154-\u02ba\u1e00-\u1eff]/,
+  },
+  { url: greek, range: 'U+370-3FF', needs: /[\u0370-\u03ff]/ },
+  { url: cyrillic, range: 'U+301,U+400-45F,U+490-491,U+4B0-4B1,U+2116', needs: /[\u0400-\u045f]/ },
+]
+
+async function fontsFor(text: string): Promise<{ base64: string; range: string }[]> {
+  const wanted = subsets.filter((s) => s.needs.test(text))
+  return Promise.all(
+    wanted.map(async ({ url, range }) => {
+      const bytes = new Uint8Array(await (await fetch(url)).arrayBuffer())
+      let binary = ''
+      for (let i = 0; i < bytes.length; i += 0x8000)
+        binary += String.fromCharCode(...bytes.subarray(i, i + 0x8000))
+      return { base64: btoa(binary), range }
+    }),
+  )
+}
+
+/** What a colleague without the application gets, and what comes back from them. */
+export function ForApproval({ session, pages }: { session: Session; pages: ChangedPage[] }) {
+  const [open, setOpen] = useState(false)
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
+  const input = useRef<HTMLInputElement>(null)
+  const chosen = pages.filter((p) => !left.has(p.path)).map((p) => p.path)
+
+  async function save() {
+    await session.flush()
+    const work = Object.fromEntries(chosen.map((p) => [p, session.decisionsOf(p)]))
+    const text = (await core().approvalPages(chosen, work)).flatMap((p) => [
+      ...Object.values(p.before),
+      ...Object.values(p.after),
+      ...p.takes.title,
+      ...p.takes.description,
+    ])
+    const html = await core().approvalFile(chosen, work, await fontsFor(text.join('')))
+    if (html) download(fileName(session.get().site.name, '-for-approval.html'), html, 'text/html')
+    setOpen(false)
+  }
+
+  async function read(file: File) {
+    const result = readAnswers(await file.text())
+    if (!result.ok) return void toast.error(`${file.name}: ${result.why}`)
+    const { by, answers } = result.answers
+    const work = Object.fromEntries(answers.map((a) => [a.path, session.decisionsOf(a.path)]))
+    const now = new Map(
+      (
+        await core().approvalPages(
+          answers.map((a) => a.path),
+          work,
+        )
+      ).map((p) => [p.path, wordingHash(p.after)]),
+    )
+    const decisions: Decision[] = []
+    const outdated: string[] = []
+    const unknown: string[] = []
+    const counts = { yes: 0, no: 0, note: 0 }
+    for (const { path, of, answer, note } of answers) {
+      if (!now.has(path)) unknown.push(path)
+      else if (now.get(path) !== of) outdated.push(path)
+      else {
+        const kind = answer ?? 'note'
+        counts[kind]++
+        const words = [note.trim(), by.trim() && `(${by.trim()})`].filter(Boolean).join(' ')
+        decisions.push({
+          path,
+          key: 'answer',
+          after: { answer: kind, note: note.trim(), date: today(), by: by.trim() },
+        })
+        if (kind === 'yes') decisions.push({ path, key: 'state', after: 'approved' })
+        if (kind === 'no') decisions.push({ path, key: 'state', after: 'drafted' })
+        decisions.push({
+          path,
+          key: 'note',
+          after: kind === 'yes' && !note.trim() ? undefined : words || 'not approved',
+        })
+      }
+    }
+    await session.decide(`Answers${by ? ` from ${by}` : ''}`, decisions)
+    const told = [`${counts.yes} approved, ${counts.no} sent back, ${plural(counts.note, 'note')}.`]
+    if (outdated.length > 0)
+      told.push(
+        `Changed since they were asked, so the answer does not count: ${outdated.slice(0, 3).join(', ')}${outdated.length > 3 ? ` and ${outdated.length - 3} more` : ''}.`,
+      )
+    if (unknown.length > 0) told.push(`No such page: ${unknown.slice(0, 3).join(', ')}.`)
+    toast(told.join(' '), { duration: 12_000 })
+  }
+
+  return (
+    <>
+      <button type="button" className="button" disabled={pages.length === 0} onClick={() => setOpen(true)}>
+        For approval …
+      </button>
+      <button type="button" className="quiet" onClick={() => input.current?.click()}>
+        Read answers …
+      </button>
+      <input
+        ref={input}
+        type="file"
+        hidden
+        accept=".json"
+        aria-label="Answer file"
+        data-testid="answers-input"
+        onChange={(e) => {
+          const file = e.target.files?.[0]
+          if (file) void read(file)
+          e.target.value = ''
+        }}
+      />
+      <Dialog
+        open={open}
+        onOpenChange={setOpen}
+        title="For approval"
+        description="One HTML file with the results of these pages before and after. Whoever gets it ticks yes or no, writes notes, and sends a small answer file back. It needs no network and no application."
+      >
+        <fieldset className="max-h-[44vh] overflow-auto border-y border-rule-2 py-2">
+          <legend className="sr-only">Pages</legend>
+          {pages.map((p) => (
+            <label key={p.path} className="flex items-baseline gap-2 py-0.5">
+              <input
+                type="checkbox"
+                className="accent-ink"
+                checked={!left.has(p.path)}
+                onChange={(e) => {
+                  const next = new Set(left)
+                  if (e.target.checked) next.delete(p.path)
+                  else next.add(p.path)
+                  setLeft(next)
+                }}
+              />
+              <span className="min-w-0 flex-1 truncate">{p.path}</span>
+              <span className="text-[13px] text-ink-3">{p.state}</span>
+            </label>
+          ))}
+        </fieldset>
+        <button
+          type="button"
+          className="button button-main mt-4"
+          disabled={chosen.length === 0}
+          onClick={() => void save()}
+        >
+          Save the file for {plural(chosen.length, 'page')}
+        </button>
+      </Dialog>
+    </>
+  )
+}

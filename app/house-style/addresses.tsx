@@ -1,0 +1,198 @@
+import { useState } from 'react'
+import { toast } from 'sonner'
+import {
+  matchesAddress,
+  pageTypes,
+  type AddressStyle,
+  type HouseStyle,
+  type PageType,
+} from '../../core/rules/house-style.ts'
+import { decodedPath } from '../../core/site/addresses.ts'
+import { casings, type Casing } from '../../core/wording/casing.ts'
+import { casingNames } from '../desk/casing.tsx'
+import type { Session } from '../store/session.ts'
+import { Choice } from '../ui/choice.tsx'
+import { plural } from '../ui/plural.ts'
+import { Pattern } from './pattern.tsx'
+
+/** What is asked of some addresses: their type, a pattern, a casing, limits and severities of their own. */
+export function Addresses({
+  session,
+  style,
+  onKeep,
+}: {
+  session: Session
+  style: HouseStyle
+  onKeep(patch: Partial<HouseStyle>, label: string): void
+}) {
+  const [match, setMatch] = useState('')
+  const paths = [...session.get().rows.values()].map((r) => decodedPath(r.url))
+  const keep = (i: number, patch: Partial<AddressStyle>, label: string) =>
+    onKeep({ addresses: style.addresses.map((a, k) => (k === i ? { ...a, ...patch } : a)) }, label)
+  return (
+    <>
+      <ul>
+        {style.addresses.map((a, i) => (
+          <li key={a.match} className="border-t border-rule-2 py-3 first:border-t-0">
+            <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 text-[13px]">
+              <code className="font-mono text-[13px] font-semibold">{a.match}</code>
+              <span className="text-ink-3">
+                {plural(paths.filter((p) => matchesAddress(a.match, p)).length, 'page')}
+              </span>
+              <Choice<PageType | 'none'>
+                label="Type"
+                value={a.type ?? 'none'}
+                options={[{ value: 'none', name: 'none' }, ...pageTypes.map((t) => ({ value: t, name: t }))]}
+                onChange={(t) => keep(i, { type: t === 'none' ? null : t }, `Type of ${a.match}`)}
+              />
+              <Choice<Casing | 'house'>
+                label="Casing"
+                value={a.casing ?? 'house'}
+                options={[
+                  { value: 'house', name: 'the site’s' },
+                  ...casings.map((c) => ({ value: c, name: casingNames[c] })),
+                ]}
+                onChange={(c) => {
+                  const { casing: _, ...rest } = a
+                  const next = c === 'house' ? rest : { ...rest, casing: c }
+                  onKeep(
+                    { addresses: style.addresses.map((x, k) => (k === i ? next : x)) },
+                    `Casing of ${a.match}`,
+                  )
+                }}
+              />
+              <button
+                type="button"
+                className="quiet ml-auto"
+                onClick={() =>
+                  onKeep({ addresses: style.addresses.filter((_, k) => k !== i) }, `${a.match} taken out`)
+                }
+              >
+                Take out
+              </button>
+            </div>
+            <Overrides address={a} onKeep={(patch, label) => keep(i, patch, label)} session={session} />
+            <Pattern session={session} style={style} match={a.match} onKeep={onKeep} />
+          </li>
+        ))}
+      </ul>
+      <form
+        className="mt-2 flex flex-wrap items-end gap-4 text-[13px]"
+        onSubmit={(event) => {
+          event.preventDefault()
+          const path = match.trim()
+          if (!path.startsWith('/'))
+            return void toast.error('An address begins with / here, such as /stories/*')
+          if (style.addresses.some((a) => a.match === path))
+            return void toast.error(`${path} is there already.`)
+          onKeep({ addresses: [...style.addresses, { match: path }] }, `Addresses ${path}`)
+          setMatch('')
+        }}
+      >
+        <label className="font-semibold">
+          Addresses such as <span className="font-mono font-normal">/stories/*</span>, * for anything
+          <input
+            className="field mt-0.5 font-mono font-normal"
+            value={match}
+            onChange={(e) => setMatch(e.target.value)}
+          />
+        </label>
+        <button type="submit" className="button">
+          Add
+        </button>
+        {match.trim().startsWith('/') && (
+          <span className="pb-2 text-ink-2">
+            {plural(paths.filter((p) => matchesAddress(match.trim(), p)).length, 'page')} of {paths.length}
+          </span>
+        )}
+      </form>
+    </>
+  )
+}
+
+/** Severities and limits that differ for these addresses: the same form as for the site, a line for each that is set. */
+function Overrides({
+  address,
+  session,
+  onKeep,
+}: {
+  address: AddressStyle
+  session: Session
+  onKeep(patch: Partial<AddressStyle>, label: string): void
+}) {
+  const { rules } = session.get()
+  const own = address.rules ?? {}
+  const limits = address.limits ?? {}
+  return (
+    <div className="mt-2 grid grid-cols-2 gap-x-8 text-[13px] max-[700px]:grid-cols-1">
+      <div>
+        {Object.entries(own).map(([id, severity]) => (
+          <p key={id} className="flex items-baseline gap-3">
+            {rules.find((r) => r.id === id)?.name ?? id}:{' '}
+            <strong className="font-semibold">{severity}</strong>
+            <button
+              type="button"
+              className="quiet"
+              onClick={() => {
+                const { [id]: _, ...rest } = own
+                onKeep({ rules: rest }, `Severity for ${address.match}`)
+              }}
+            >
+              as for the site
+            </button>
+          </p>
+        ))}
+        <span className="flex items-baseline gap-3">
+          <Choice
+            label="Another severity for"
+            value=""
+            options={rules.filter((r) => !own[r.id]).map((r) => ({ value: r.id, name: r.name }))}
+            onChange={(id) => onKeep({ rules: { ...own, [id]: 'off' } }, `Severity for ${address.match}`)}
+          />
+        </span>
+        {Object.keys(own).length > 0 && (
+          <span className="flex flex-wrap gap-x-4">
+            {Object.entries(own).map(([id, severity]) => (
+              <Choice
+                key={id}
+                label={id}
+                value={severity}
+                options={(['off', 'nit', 'flaw', 'blocker'] as const).map((s) => ({ value: s, name: s }))}
+                onChange={(s) => onKeep({ rules: { ...own, [id]: s } }, `Severity for ${address.match}`)}
+              />
+            ))}
+          </span>
+        )}
+      </div>
+      <div className="flex flex-wrap items-baseline gap-x-5">
+        {(
+          [
+            ['titleLongest', 'title at most'],
+            ['titleShortest', 'title at least'],
+            ['descriptionLongest', 'description at most'],
+            ['descriptionShortest', 'description at least'],
+          ] as const
+        ).map(([key, name]) => (
+          <label key={key} className="flex items-baseline gap-1.5">
+            {name}
+            <input
+              inputMode="numeric"
+              className="w-12 border-b border-ink-3 bg-transparent px-1 text-right"
+              placeholder="–"
+              defaultValue={limits[key] ?? ''}
+              onBlur={(e) => {
+                const n = Number(e.target.value)
+                const { [key]: before, ...rest } = limits
+                if (e.target.value.trim() === '') {
+                  if (before !== undefined) onKeep({ limits: rest }, `Limit for ${address.match}`)
+                } else if (Number.isInteger(n) && n > 0) {
+                  if (n !== before) onKeep({ limits: { ...rest, [key]: n } }, `Limit for ${address.match}`)
+                } else toast.error('A whole number above nought is expected.')
+              }}
+            />
+          </label>
+        ))}
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,406 @@
+import { useEffect, useRef, useState } from 'react'
+import { toast } from 'sonner'
+import {
+  defaultStyle,
+  houseStyleSchema,
+  limitsExplained,
+  ownStyle,
+  presets,
+  readHouseStyle,
+  writeHouseStyle,
+  type HouseStyle,
+  type Limits,
+} from '../../core/rules/house-style.ts'
+import { casings, type Casing } from '../../core/wording/casing.ts'
+import { casingNames } from '../desk/casing.tsx'
+import { Addresses } from '../house-style/addresses.tsx'
+import { Pattern } from '../house-style/pattern.tsx'
+import { Rules } from '../house-style/rules.tsx'
+import { Words } from '../house-style/words.tsx'
+import { useSession, useSessionState } from '../store/use-session.ts'
+import { Choice } from '../ui/choice.tsx'
+import { download, fileName } from '../ui/download.ts'
+import { core } from '../workers/client.ts'
+
+export const meta = () => [{ title: 'House style · Keen Quill' }]
+
+export default function HouseStyleScreen() {
+  const session = useSession()
+  const { style, rules, site, rows } = useSessionState(session)
+  const input = useRef<HTMLInputElement>(null)
+  const [guess, setGuess] = useState<{ site: string; separator: string; pages: number } | null>(null)
+
+  useEffect(() => {
+    let stale = false
+    void core()
+      .titleGuess()
+      .then((found) => {
+        if (!stale) setGuess(found)
+      })
+    return () => {
+      stale = true
+    }
+  }, [rows])
+
+  /** Decides the style; what cannot be is said and not kept. */
+  function decide(next: HouseStyle, label: string): boolean {
+    const kept = ownStyle(next)
+    const { error } = houseStyleSchema.validate(kept)
+    if (error) {
+      toast.error(`Not kept: ${error.message}.`)
+      return false
+    }
+    void session.decide(label, [
+      { path: '', key: 'style', after: Object.keys(kept).length > 0 ? kept : undefined },
+    ])
+    return true
+  }
+  const change = (patch: Partial<HouseStyle>, label: string) => decide({ ...style, ...patch }, label)
+
+  async function take(file: File) {
+    let json: unknown
+    try {
+      json = JSON.parse(await file.text())
+    } catch {
+      return void toast.error(`${file.name} is no JSON. Choose a house style that was saved here.`)
+    }
+    const read = readHouseStyle(json)
+    if (!read.ok) return void toast.error(`${file.name}: ${read.why}`)
+    if (decide(read.style, 'House style from a file')) toast(`${file.name} is the house style now.`)
+  }
+
+  return (
+    <main className="mx-auto max-w-[1080px] px-6 pt-3 pb-16">
+      <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 pb-3">
+        <h1 className="font-serif text-[26px]">House style</h1>
+        <p className="font-serif text-[15px] text-ink-2 italic">what this site’s pages are judged by</p>
+        <span className="ml-auto flex gap-5 text-[13px]">
+          <button
+            type="button"
+            className="quiet"
+            onClick={() =>
+              download(fileName(site.name, '-house-style.json'), writeHouseStyle(style), 'application/json')
+            }
+          >
+            Save as JSON
+          </button>
+          <button type="button" className="quiet" onClick={() => input.current?.click()}>
+            Take from a file …
+          </button>
+          <input
+            ref={input}
+            type="file"
+            hidden
+            accept=".json"
+            aria-label="House style as JSON"
+            data-testid="style-input"
+            onChange={(e) => {
+              const file = e.target.files?.[0]
+              if (file) void take(file)
+              e.target.value = ''
+            }}
+          />
+        </span>
+      </div>
+
+      <Part
+        title="Starting points"
+        about="For sites of different kinds. None is more right than another; everything can be changed afterwards."
+      >
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(180px,1fr))] gap-x-6 gap-y-3 text-[13px]">
+          {presets.map((preset) => (
+            <li key={preset.name}>
+              <button
+                type="button"
+                className="action"
+                onClick={() =>
+                  decide(
+                    {
+                      ...defaultStyle,
+                      siteName: style.siteName,
+                      language: style.language,
+                      protectedWords: style.protectedWords,
+                      forbiddenWords: style.forbiddenWords,
+                      addresses: style.addresses,
+                      ...preset.style,
+                      limits: { ...defaultStyle.limits, ...preset.style.limits },
+                    },
+                    `House style: ${preset.name}`,
+                  )
+                }
+              >
+                {preset.name}
+              </button>
+              <p className="mt-0.5 text-ink-2">{preset.for}</p>
+            </li>
+          ))}
+        </ul>
+      </Part>
+
+      <Part
+        title="Titles"
+        about="The site’s name, what stands before it, and how small and capital letters are set."
+      >
+        <div className="grid grid-cols-[1fr_120px_auto] items-end gap-x-6 gap-y-3 max-[700px]:grid-cols-1">
+          <Line
+            label="The site’s name in titles, {site}"
+            value={style.siteName ?? ''}
+            onKeep={(v) => change({ siteName: v.trim() || null }, 'The site’s name')}
+          />
+          <Line label="Separator" value={style.separator} onKeep={(v) => v !== '' && changeSeparator(v)} />
+          <div className="pb-1.5">
+            <Choice
+              label="Casing"
+              value={style.casing}
+              options={casings.map((c) => ({ value: c, name: casingNames[c] }))}
+              onChange={(casing: Casing) => change({ casing }, 'Casing style')}
+            />
+          </div>
+        </div>
+        {guess && guess.site !== style.siteName && (
+          <p className="mt-2 text-[13px] text-ink-2">
+            {guess.pages} titles end in “{guess.separator.trim()} {guess.site}”.{' '}
+            <button
+              type="button"
+              className="action"
+              onClick={() => change({ siteName: guess.site, separator: guess.separator }, 'The site’s name')}
+            >
+              Take it as the site’s name
+            </button>
+          </p>
+        )}
+        <Pattern session={session} style={style} match={null} onKeep={change} />
+        <p className="mt-3 text-[13px] text-ink-3">
+          Casing styles are of English; other pages are left alone. AP and Chicago are followed by their
+          manuals, from memory; articles, conjunctions, prepositions, first and last words, hyphens and what
+          stands behind a colon.
+        </p>
+      </Part>
+
+      <Part title="Words" about="One on each line.">
+        <div className="grid grid-cols-2 gap-6 max-[700px]:grid-cols-1">
+          <Words
+            label="Protected: written exactly so"
+            words={style.protectedWords}
+            onKeep={(protectedWords) => change({ protectedWords }, 'Protected words')}
+          />
+          <Words
+            label="Forbidden: not to be used"
+            words={style.forbiddenWords}
+            onKeep={(forbiddenWords) => change({ forbiddenWords }, 'Forbidden words')}
+          />
+        </div>
+      </Part>
+
+      <Part
+        title="Limits"
+        about="Advice with its basis, no verdict: a text may go over, and the mark says by how much."
+      >
+        <LimitsTable style={style} onKeep={change} />
+      </Part>
+
+      <Part title="By address" about="What is asked of pages whose address matches, on top of the rest.">
+        <Addresses session={session} style={style} onKeep={change} />
+      </Part>
+
+      <Part title="Severities" about="How grave each mark is, or whether it is made at all.">
+        <Rules rules={rules} own={style.rules} onKeep={(own) => change({ rules: own }, 'Severities')} />
+      </Part>
+    </main>
+  )
+
+  /** The separator changes in the patterns as well: they are of the same house. */
+  function changeSeparator(separator: string) {
+    const swap = (pattern: string | null | undefined) =>
+      pattern ? pattern.replaceAll(style.separator, separator) : (pattern ?? null)
+    change(
+      {
+        separator,
+        titlePattern: swap(style.titlePattern),
+        addresses: style.addresses.map((a) =>
+          a.titlePattern ? { ...a, titlePattern: swap(a.titlePattern) } : a,
+        ),
+      },
+      'Separator',
+    )
+  }
+}
+
+function Part({ title, about, children }: { title: string; about: string; children: React.ReactNode }) {
+  return (
+    <section className="sheet mb-4 px-7 py-5" aria-label={title}>
+      <h2 className="font-serif text-[19px]">{title}</h2>
+      <p className="mb-3 text-[13px] text-ink-2">{about}</p>
+      {children}
+    </section>
+  )
+}
+
+/** A field that is kept when it is left or Enter is pressed. */
+function Line({ label, value, onKeep }: { label: string; value: string; onKeep(value: string): void }) {
+  const [typed, setTyped] = useState<string | null>(null)
+  const keep = () => {
+    if (typed !== null && typed !== value) onKeep(typed)
+    setTyped(null)
+  }
+  return (
+    <label className="block text-[13px] font-semibold">
+      {label}
+      <input
+        className="field mt-0.5 font-normal whitespace-pre"
+        value={typed ?? value}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={keep}
+        onKeyDown={(e) => e.key === 'Enter' && keep()}
+      />
+    </label>
+  )
+}
+
+function LimitsTable({
+  style,
+  onKeep,
+}: {
+  style: HouseStyle
+  onKeep(patch: Partial<HouseStyle>, label: string): void
+}) {
+  const { slots } = style
+  const widths = [
+    [
+      'title',
+      'wide',
+      'Cut of a title on wide screens',
+      'column',
+      'Common practice, from memory, no published source: one line at 20 px in an Arial-metric type.',
+    ],
+    [
+      'title',
+      'wide',
+      'A title is at risk from',
+      'riskPx',
+      'Engines change their widths without notice: hence a band before the cut.',
+    ],
+    [
+      'title',
+      'narrow',
+      'A narrow screen’s line',
+      'column',
+      'A telephone of 390 px with its margins, two lines. From memory.',
+    ],
+    [
+      'description',
+      'wide',
+      'Cut of a description on wide screens',
+      'allowance',
+      'Px of text in all, on two lines. Common practice, from memory.',
+    ],
+    ['description', 'wide', 'A description is at risk from', 'riskPx', 'The band before the cut.'],
+    [
+      'description',
+      'narrow',
+      'Cut of a description on narrow screens',
+      'allowance',
+      'Common practice, from memory.',
+    ],
+  ] as const
+  return (
+    <table className="w-full text-left text-[13px]">
+      <thead className="text-ink-3">
+        <tr>
+          <th scope="col" className="py-1 font-normal">
+            What
+          </th>
+          <th scope="col" className="w-40 py-1 font-normal">
+            Figure
+          </th>
+          <th scope="col" className="py-1 font-normal">
+            Basis
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {limitsExplained.map(({ key, name, unit, basis }) => (
+          <tr key={key} className="border-t border-rule-2 align-baseline">
+            <th scope="row" className="py-1.5 pr-4 font-semibold">
+              {name}
+            </th>
+            <td className="py-1.5">
+              <Figure
+                label={`${name}, ${unit}`}
+                value={style.limits[key]}
+                plain={defaultStyle.limits[key]}
+                unit={unit}
+                onKeep={(n) => onKeep({ limits: { ...style.limits, [key]: n } as Limits }, name)}
+              />
+            </td>
+            <td className="py-1.5 text-ink-2">{basis}</td>
+          </tr>
+        ))}
+        {widths.map(([role, screen, name, field, basis]) => (
+          <tr key={name} className="border-t border-rule-2 align-baseline">
+            <th scope="row" className="py-1.5 pr-4 font-semibold">
+              {name}
+            </th>
+            <td className="py-1.5">
+              <Figure
+                label={`${name}, px`}
+                value={slots[role][screen][field] ?? 0}
+                plain={defaultStyle.slots[role][screen][field] ?? 0}
+                unit="px"
+                onKeep={(n) =>
+                  onKeep(
+                    {
+                      slots: {
+                        ...slots,
+                        [role]: { ...slots[role], [screen]: { ...slots[role][screen], [field]: n } },
+                      },
+                    },
+                    name,
+                  )
+                }
+              />
+            </td>
+            <td className="py-1.5 text-ink-2">{basis}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+function Figure({
+  label,
+  value,
+  plain,
+  unit,
+  onKeep,
+}: {
+  label: string
+  value: number
+  plain: number
+  unit: string
+  onKeep(n: number): void
+}) {
+  const [typed, setTyped] = useState<string | null>(null)
+  const keep = () => {
+    const n = Number(typed)
+    if (typed !== null && Number.isInteger(n) && n > 0 && n !== value) onKeep(n)
+    else if (typed !== null && n !== value) toast.error('A whole number above nought is expected.')
+    setTyped(null)
+  }
+  return (
+    <span className="whitespace-nowrap">
+      <input
+        aria-label={label}
+        inputMode="numeric"
+        className={`w-16 border-b border-ink-3 bg-transparent px-1 text-right ${value === plain ? '' : 'font-semibold'}`}
+        value={typed ?? String(value)}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={keep}
+        onKeyDown={(e) => e.key === 'Enter' && keep()}
+      />{' '}
+      {unit}
+      {value !== plain && <span className="text-ink-3"> (else {plain})</span>}
+    </span>
+  )
+}
