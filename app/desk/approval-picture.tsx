@@ -56,6 +56,14 @@ export function ApprovalPicture({ session, path }: { session: Session; path: str
       >
         {page && (
           <>
+            <p className="mb-4 flex gap-4">
+              <button type="button" className="button button-main" onClick={() => void act('copy')}>
+                Copy the picture
+              </button>
+              <button type="button" className="button" onClick={() => void act('save')}>
+                Save as PNG
+              </button>
+            </p>
             <div className="overflow-x-auto border border-rule">
               <div ref={card} data-testid="approval-card" data-theme="light" className="approval-card">
                 <Results heading="As it would be" wording={page.after} page={page} />
@@ -74,14 +82,6 @@ export function ApprovalPicture({ session, path }: { session: Session; path: str
                 )}
               </div>
             </div>
-            <p className="mt-4 flex gap-4">
-              <button type="button" className="button button-main" onClick={() => void act('copy')}>
-                Copy the picture
-              </button>
-              <button type="button" className="button" onClick={() => void act('save')}>
-                Save as PNG
-              </button>
-            </p>
           </>
         )}
       </Dialog>

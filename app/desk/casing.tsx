@@ -58,7 +58,7 @@ export function CasingDrawer({
             const cased = casedTitle(title, casing, style, view)
             return (
               <tr key={casing} className="border-t border-rule-2 align-baseline first:border-t-0">
-                <th scope="row" className="w-24 py-1.5 font-semibold">
+                <th scope="row" className="w-36 py-1.5 font-semibold whitespace-nowrap">
                   {casingNames[casing]}
                   {casing === own && <kbd className="ml-2 font-normal">Alt C</kbd>}
                 </th>

@@ -44,7 +44,7 @@ export function NarrowLines({
   return (
     <p
       style={{ fontSize: style.slots[role].narrow.size, lineHeight: `${LINE[role]}px` }}
-      className={`${role === 'title' ? 'text-quill' : 'mt-1 text-ink'} ${faded ? 'text-faded italic' : ''}`}
+      className={`${role === 'description' ? 'mt-1' : ''} ${faded ? 'text-faded italic' : role === 'title' ? 'text-quill' : 'text-ink'}`}
       data-testid={`narrow-${role}`}
     >
       {lines.map(({ from, to }, i) => (

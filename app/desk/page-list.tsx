@@ -1,5 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useMemo, useRef, useState } from 'react'
+import { shownPath } from '../ledger/shown-path.ts'
 import type { LedgerRow } from '../store/db.ts'
 
 /** What a page is called in a list: its H1, else its title, else its path. */
@@ -79,9 +80,7 @@ export function PageList({
                       </span>
                     )}
                   </span>
-                  <span className="block w-full truncate text-[12px] text-ink-3">
-                    /{row.path.replace(/(^|\/)index\.html$/, '$1')}
-                  </span>
+                  <span className="block w-full truncate text-[12px] text-ink-3">{shownPath(row)}</span>
                 </button>
               </li>
             )

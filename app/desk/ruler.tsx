@@ -8,23 +8,33 @@ export function Ruler({
   riskFrom,
   px,
   fit,
+  scale = 1,
 }: {
   column: number
   riskFrom: number
   px: number
   fit: Fit
+  /** Px on the screen for each px of the text; 1 where the text stands at true size below it. */
+  scale?: number
 }) {
-  const ticks = Array.from({ length: Math.floor(column / 10) + 1 }, (_, i) => i * 10)
-  const reach = Math.min(px, column)
+  const step = scale < 0.7 ? 20 : 10
+  const labelled = scale < 0.7 ? 200 : 100
+  const ticks = Array.from({ length: Math.floor(column / step) + 1 }, (_, i) => i * step)
+  const width = column * scale
+  const reach = Math.min(px, column) * scale
   return (
-    <div className="relative" style={{ width: column, height: 40 }} aria-hidden>
+    <div className="relative" style={{ width, height: 40 }} aria-hidden>
       {ticks
-        .filter((t) => t % 100 === 0)
+        .filter((t) => t % labelled === 0)
         .map((t) => (
           <span
             key={t}
             className="absolute text-[11px] text-ink-3"
-            style={{ left: t, transform: 'translateX(-50%)', top: 0 }}
+            style={{
+              left: t * scale,
+              transform: t === 0 && scale < 1 ? undefined : 'translateX(-50%)',
+              top: 0,
+            }}
           >
             {t}
           </span>
@@ -32,21 +42,21 @@ export function Ruler({
       <svg
         className="absolute left-0 overflow-visible"
         style={{ top: 16 }}
-        width={column}
+        width={width}
         height={TALL}
         aria-hidden
       >
         {ticks.map((t) => (
           <line
             key={t}
-            x1={t + 0.5}
-            x2={t + 0.5}
+            x1={t * scale + 0.5}
+            x2={t * scale + 0.5}
             y1={t % 100 === 0 ? 0 : t % 50 === 0 ? 3 : 6}
             y2={TALL}
             stroke="var(--sign)"
           />
         ))}
-        <line x1="0" x2={column} y1={TALL} y2={TALL} stroke="var(--ink)" />
+        <line x1="0" x2={width} y1={TALL} y2={TALL} stroke="var(--ink)" />
         {px > 0 && (
           <path
             d={`M${reach - 4} ${TALL + 7}L${reach} ${TALL + 1}l4 6z`}
@@ -56,9 +66,9 @@ export function Ruler({
       </svg>
       <span
         className="hatched absolute opacity-70"
-        style={{ left: riskFrom, width: column - riskFrom, top: 29, height: 8 }}
+        style={{ left: riskFrom * scale, width: (column - riskFrom) * scale, top: 29, height: 8 }}
       />
-      <span className="absolute w-[2px] bg-carmine" style={{ left: column - 1, top: 10, height: 30 }} />
+      <span className="absolute w-[2px] bg-carmine" style={{ left: width - 1, top: 16, height: 24 }} />
     </div>
   )
 }

@@ -434,7 +434,9 @@ function TokenLine({
             {value ? (
               `is “${value}”`
             ) : (
-              <strong className="font-semibold text-carmine">is not on the page</strong>
+              <strong className="font-semibold text-carmine">
+                {token === '{site}' ? 'is not known: write it in the house style' : 'is not on the page'}
+              </strong>
             )}
           </span>
         )

@@ -100,7 +100,7 @@ export function Takes({
             </button>
           </div>
           <ul
-            className="relative mt-2 border-l border-rule-2"
+            className="relative mt-2"
             style={{ width: style.slots[role].wide.column }}
             data-testid={`takes-${role}`}
           >

@@ -1,21 +1,24 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
-import { stateOf, type Decisions } from '../../core/exchange/work.ts'
-import { measure } from '../../core/measure/snippet.ts'
-import { defaultStyle } from '../../core/rules/house-style.ts'
+import { stateOf, takesOf, type Answer, type Decisions } from '../../core/exchange/work.ts'
+import { measure, type Fit } from '../../core/measure/snippet.ts'
+import { styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
+import { dateTokens, fillTokens, hasTokens, type TokenValues } from '../../core/wording/tokens.ts'
+import { Ruler } from '../desk/ruler.tsx'
 import { fieldValue } from '../desk/snippet-sheet.tsx'
 import type { LedgerRow } from '../store/db.ts'
-import type { Session } from '../store/session.ts'
+import { today, type Session } from '../store/session.ts'
+import { shownPath } from './shown-path.ts'
 import type { SiteMarkCount } from './order.ts'
 
-const columns = ['Page', 'Title', 'Description', 'Keyword', 'H1', 'Marks', 'State'] as const
-const grid = 'grid grid-cols-[190px_330px_minmax(200px,1fr)_140px_120px_66px_86px] gap-x-5 px-3'
+const columns = ['Page', 'Title', 'Description', 'Width', 'Keyword', 'H1', 'Takes', 'Marks', 'State'] as const
+const grid = 'grid grid-cols-[160px_330px_minmax(150px,1fr)_74px_104px_92px_40px_58px_92px] gap-x-4 px-3'
 type Cell = { row: number; column: number }
 const EDITABLE: Record<number, 'title' | 'meta:description' | 'keyword:primary'> = {
   1: 'title',
   2: 'meta:description',
-  3: 'keyword:primary',
+  4: 'keyword:primary',
 }
 const fieldNames = {
   title: 'Title',
@@ -165,23 +168,34 @@ export function LedgerTable({
                     title={row.url}
                     onClick={() => openDesk(row.path)}
                   >
-                    /{row.path.replace(/(^|\/)index\.html$/, '$1')}
+                    {shownPath(row)}
                   </button>
                 </div>
                 <div {...cellProps(1)} onDoubleClick={edit(1)} className="min-w-0">
-                  {isEditing(1) ? editCell(1) : <TitleCell row={row} decisions={decisions} />}
+                  {isEditing(1) ? (
+                    editCell(1)
+                  ) : (
+                    <TitleCell
+                      row={row}
+                      decisions={decisions}
+                      column={styleFor(session.get().style, row.url).slots.title.wide.column}
+                    />
+                  )}
                 </div>
                 <div {...cellProps(2)} onDoubleClick={edit(2)} className="min-w-0 text-[13px] text-ink-2">
                   {isEditing(2) ? editCell(2) : <DescriptionCell row={row} decisions={decisions} />}
                 </div>
-                <div {...cellProps(3)} onDoubleClick={edit(3)} className="min-w-0 text-[13px]">
-                  {isEditing(3)
-                    ? editCell(3)
+                <div {...cellProps(3)} className="text-[13px]">
+                  <WidthState row={row} />
+                </div>
+                <div {...cellProps(4)} onDoubleClick={edit(4)} className="min-w-0 text-[13px]">
+                  {isEditing(4)
+                    ? editCell(4)
                     : ((decisions['keyword:primary'] as string) ?? (
                         <span className="text-ink-3">none yet</span>
                       ))}
                 </div>
-                <div {...cellProps(4)} className="line-clamp-2 text-[13px] text-ink-2">
+                <div {...cellProps(5)} className="line-clamp-2 text-[13px] text-ink-2">
                   {row.h1Count === 0 ? (
                     <span className="text-carmine">none</span>
                   ) : row.h1Count > 1 ? (
@@ -190,11 +204,17 @@ export function LedgerTable({
                     (row.h1 ?? 'empty')
                   )}
                 </div>
-                <div {...cellProps(5)}>
+                <div {...cellProps(6)} className="text-[13px] text-ink-2">
+                  {takesOf(decisions, 'title').length + takesOf(decisions, 'description').length || (
+                    <span className="sr-only">none</span>
+                  )}
+                </div>
+                <div {...cellProps(7)}>
                   <Counts row={row} site={counts.get(row.path)} />
                 </div>
-                <div {...cellProps(6)} className="text-[13px] text-ink-2">
+                <div {...cellProps(8)} className="min-w-0 text-[13px] text-ink-2">
                   {stateOf(decisions)}
+                  <AnswerLine answer={decisions.answer as Answer | undefined} />
                 </div>
               </div>
             )
@@ -209,11 +229,20 @@ export function LedgerTable({
   )
 }
 
+/** A row's values for tokens, as near as the ledger knows them; the worker fills them for good. */
+const rowTokens = (row: LedgerRow, style: HouseStyle): TokenValues => ({
+  ...dateTokens(today(), row.lang ?? style.language),
+  site: style.siteName,
+  h1: row.h1,
+  author: row.author,
+  price: row.price,
+})
+
 const SCALE = 330 / 720
 
 /** The thin measure under a title: its width, and the cut as a tick. */
-function Measure({ px, cut }: { px: number; cut: boolean }) {
-  const limit = defaultStyle.slots.title.wide.column * SCALE
+function Measure({ px, cut, column }: { px: number; cut: boolean; column: number }) {
+  const limit = column * SCALE
   const width = Math.min(px * SCALE, 330)
   return (
     <svg
@@ -231,8 +260,9 @@ function Measure({ px, cut }: { px: number; cut: boolean }) {
   )
 }
 
-function TitleCell({ row, decisions }: { row: LedgerRow; decisions: Decisions }) {
-  const title = fieldValue(decisions, 'title', row)
+function TitleCell({ row, decisions, column }: { row: LedgerRow; decisions: Decisions; column: number }) {
+  const typed = fieldValue(decisions, 'title', row)
+  const title = hasTokens(typed) ? (row.title ?? typed) : typed
   if (title.trim() === '')
     return (
       <p className="font-serif text-[15px] text-carmine italic">
@@ -242,7 +272,7 @@ function TitleCell({ row, decisions }: { row: LedgerRow; decisions: Decisions })
   return (
     <>
       <p className="line-clamp-2 font-serif text-[15px] leading-5">{title}</p>
-      <Measure px={row.titlePx} cut={row.titleFit === 'cut'} />
+      <Measure px={row.titlePx} cut={row.titleFit === 'cut'} column={column} />
     </>
   )
 }
@@ -255,6 +285,34 @@ function DescriptionCell({ row, decisions }: { row: LedgerRow; decisions: Decisi
       {description}
       {row.descriptionFit === 'cut' && <span className="text-carmine"> · cut</span>}
     </p>
+  )
+}
+
+/** How title and description stand in results; what fits says so only once. */
+function WidthState({ row }: { row: LedgerRow }) {
+  const worst = (a: Fit, b: Fit): Fit => (a === 'cut' || b === 'cut' ? 'cut' : a === 'at-risk' ? a : b)
+  const wide = worst(row.titleFit, row.descriptionFit)
+  const narrow = row.titleFitNarrow
+  const names: Record<Fit, string> = { fits: 'fits', 'at-risk': 'at risk', cut: 'cut' }
+  return (
+    <>
+      <span className={wide === 'cut' ? 'text-carmine' : wide === 'fits' ? 'text-ink-3' : 'text-ink-2'}>
+        {names[wide]}
+      </span>
+      {narrow === 'cut' && wide !== 'cut' && (
+        <span className="block text-[12px] text-ink-2">narrow: cut</span>
+      )}
+    </>
+  )
+}
+
+function AnswerLine({ answer }: { answer: Answer | undefined }) {
+  if (!answer) return null
+  return (
+    <span className="block truncate text-[12px] text-ink-3" title={answer.note}>
+      {answer.answer === 'note' ? 'a note' : answer.answer}
+      {answer.by && ` from ${answer.by}`}
+    </span>
   )
 }
 
@@ -309,7 +367,11 @@ function EditCell({
     onDone(next)
   }
   const write = (after: unknown) => session.type(row.path, key, after, fieldNames[field])
-  const measured = isKeyword ? null : measure(value, field === 'title' ? 'title' : 'description')
+  const style = styleFor(session.get().style, row.url)
+  const filled = fillTokens(value, rowTokens(row, style)).text
+  const role = field === 'title' ? 'title' : 'description'
+  const measured = isKeyword ? null : measure(filled, role, style.slots)
+  const { column, allowance, riskPx } = style.slots[role].wide
   return (
     <div>
       <textarea
@@ -339,7 +401,14 @@ function EditCell({
       />
       {measured && (
         <>
-          {field === 'title' && <Measure px={measured.px} cut={measured.wide.cut} />}
+          <div className="mt-1.5" />
+          <Ruler
+            column={allowance ?? column}
+            riskFrom={riskPx}
+            px={measured.px}
+            fit={measured.wide.state}
+            scale={(field === 'title' ? 322 : 150) / (allowance ?? column)}
+          />
           <p className="mt-0.5 text-[12px] text-ink-2">
             {Math.round(measured.px)} px,{' '}
             {measured.wide.state === 'at-risk' ? 'at risk' : measured.wide.state} · {measured.graphemes}{' '}

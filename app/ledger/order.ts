@@ -53,7 +53,9 @@ export function ledgerOrder(
       (r.blocker + (site?.blocker ?? 0)) * 1e6 + (r.flaw + (site?.flaw ?? 0)) * 1e3 + r.nit + (site?.nit ?? 0)
     )
   }
-  const byAddress = (a: LedgerRow, b: LedgerRow) => (a.url < b.url ? -1 : a.url > b.url ? 1 : 0)
+  // By the address as taken in: a page must not jump while its slug is typed; a folder's page before what is in it.
+  const key = (r: LedgerRow) => r.path.replace(/(^|\/)index\.\w+$/, '$1')
+  const byAddress = (a: LedgerRow, b: LedgerRow) => (key(a) < key(b) ? -1 : key(a) > key(b) ? 1 : 0)
   const orders: Record<Order, (a: LedgerRow, b: LedgerRow) => number> = {
     grave: (a, b) => weight(b) - weight(a),
     address: byAddress,

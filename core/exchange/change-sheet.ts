@@ -43,7 +43,15 @@ export function fieldChanges(before: PageFacts, after: PageFacts): FieldChange[]
     before.links.length === after.links.length
       ? after.links.filter((l, i) => l.href !== before.links[i]!.href)
       : []
-  if (links.length > 0) add('Links that follow', '', links.map((l) => l.href).join(', '))
+  if (links.length > 0)
+    add(
+      'Links that follow',
+      before.links
+        .filter((l, i) => l.href !== after.links[i]!.href)
+        .map((l) => l.href)
+        .join(', '),
+      links.map((l) => l.href).join(', '),
+    )
   if (extra(before, 'titles') > 1)
     add('Title elements', String(extra(before, 'titles')), String(extra(after, 'titles')))
   if (extra(before, 'metas') > 1)

@@ -61,7 +61,7 @@ export function furnitureOf(page: PageFacts): Furniture {
   const things = thingsOf(page)
   const rated = things.find((t) => member(t, 'ratingValue') && !typesOf(t).includes('Review'))
   const priced = things.find((t) => member(t, 'price') ?? member(t, 'lowPrice'))
-  const crumbs = things.find((t) => typesOf(t).includes('BreadcrumbList'))
+  const crumbs = things.find((t) => member(t, 'itemListElement') && typesOf(t).includes('BreadcrumbList'))
   const value = rated && textOf(member(rated, 'ratingValue'))
   const amount = priced && textOf(member(priced, 'price') ?? member(priced, 'lowPrice'))
   return {
