@@ -23,7 +23,7 @@ import type { Rule, SiteMark } from '../../core/rules/rule.ts'
 import { catalogue } from '../../core/rules/catalogue.ts'
 import type { Role } from '../../core/measure/snippet.ts'
 import { auditSite, ruleOf } from '../../core/rules/runner.ts'
-import { addressOf, isPagePath } from '../../core/site/addresses.ts'
+import { addressBook, addressOf, isPagePath } from '../../core/site/addresses.ts'
 import {
   movesOf,
   noMoves,
@@ -32,7 +32,7 @@ import {
   type Redirect,
   type SlugEdit,
 } from '../../core/site/moves.ts'
-import { addressBook, emptyIndex, updateIndex, type SiteIndex } from '../../core/site/site-index.ts'
+import { emptyIndex, updateIndex, type SiteIndex } from '../../core/site/site-index.ts'
 import { db, type LedgerRow, type SiteRecord } from '../store/db.ts'
 import {
   addressesFor,

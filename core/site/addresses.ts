@@ -62,3 +62,14 @@ export function addressesOf(path: string, base: string): string[] {
 
 /** Two addresses that differ only in case or in a slash at the end are one to a reader. */
 export const collisionKey = (url: string): string => withoutQuery(url).replace(/\/+$/, '').toLowerCase()
+
+/** Every address of the files named, by id and path. Where two share one, `index.html` has it, else the first. */
+export function addressBook(base: string, files: Iterable<readonly [string, string]>): Map<string, string> {
+  const addresses = new Map<string, string>()
+  for (const [id, path] of files) {
+    const usual = /(?:^|\/)index\.html$/i.test(path)
+    for (const address of addressesOf(path, base))
+      if (usual || !addresses.has(address)) addresses.set(address, id)
+  }
+  return addresses
+}

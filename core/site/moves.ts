@@ -4,7 +4,7 @@
  */
 import { transliterate } from '../wording/slug.ts'
 import { safeSegment } from '../wording/slug.ts'
-import { addressesOf, addressOf, collisionKey, isPagePath } from './addresses.ts'
+import { addressBook, addressesOf, addressOf, collisionKey, isPagePath } from './addresses.ts'
 
 /**
  * What an editor decided for a page's address. `value` is the new last segment, without its extension; with a slash
@@ -181,12 +181,16 @@ function movedAddresses(
   base: string,
 ): Map<string, string> {
   const addresses = new Map<string, string>()
-  for (const path of paths) {
-    const to = moved.get(path)
-    if (to === undefined) continue
+  if (moved.size === 0) return addresses
+  // An address that another file answers at stays that file's: links to it do not follow.
+  const holders = addressBook(
+    base,
+    paths.map((path) => [path, path] as const),
+  )
+  for (const [path, to] of moved) {
     const news = addressesOf(to, base)
     addressesOf(path, base).forEach((old, i) => {
-      if (!addresses.has(old)) addresses.set(old, news[i] ?? news[0]!)
+      if (holders.get(old) === path) addresses.set(old, news[i] ?? news[0]!)
     })
   }
   return addresses

@@ -2,7 +2,7 @@
 import { fold } from '../page/read-page.ts'
 import { descriptionOf, isIndexable, outlineOf, titleOf, type PageFacts } from '../page/facts.ts'
 import { parseJson, stringsIn } from '../structured-data/json.ts'
-import { addressesOf, collisionKey, withoutQuery } from './addresses.ts'
+import { addressBook, collisionKey, withoutQuery } from './addresses.ts'
 
 export type PageId = string
 
@@ -91,14 +91,6 @@ function nearKeys(title: string): string[] {
 
 /** Same to a reader: case and white space folded, NFC. */
 export const sameText = (text: string): string => fold(text.normalize('NFC')).toLowerCase()
-
-/** Every address of the files named, by id and path; where two share one, the first has it. */
-export function addressBook(base: string, files: Iterable<readonly [PageId, string]>): Map<string, PageId> {
-  const addresses = new Map<string, PageId>()
-  for (const [id, path] of files)
-    for (const address of addressesOf(path, base)) if (!addresses.has(address)) addresses.set(address, id)
-  return addresses
-}
 
 /** `files` are all files of the site, pages or not, so that a link to any of them is no broken link. */
 export function emptyIndex(

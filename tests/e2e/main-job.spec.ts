@@ -65,6 +65,7 @@ test('a ZIP is taken in, a title typed, kept, undone, typed again, and handed of
   await expect(page.getByTestId('ledger')).toBeVisible()
   const site = /sites\/([^/]+)/.exec(page.url())![1]!
 
+  await page.getByLabel('Find in the ledger').fill(PATH)
   await page.locator(`[data-path="${PATH}"]`).getByRole('button').click()
   await expect(page.locator('[data-rule="title-cut"]')).toBeVisible()
   const title = page.getByTestId('title')
