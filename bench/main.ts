@@ -1,5 +1,5 @@
 /** `npm run bench`: prints ratios measured in one run. `npm run bench core` or `app` runs a part of it. */
-import { benchApp } from './app.ts'
+import { benchApp, benchPattern } from './app.ts'
 import { benchCore } from './core.ts'
 import { benchMeasure } from './measure.ts'
 
@@ -7,3 +7,4 @@ const part = process.argv[2]
 if (!part || part === 'core') benchCore()
 if (!part || part === 'measure') await benchMeasure()
 if (!part || part === 'app') await benchApp()
+if (!part || part === 'pattern') await benchPattern()

@@ -1,6 +1,5 @@
 /** What a title pattern would make of many pages, before it is applied. */
-import type { Fit } from '../../core/measure/snippet.ts'
-import { measure } from '../../core/measure/snippet.ts'
+import { wideTitleFit, type Fit } from '../../core/measure/snippet.ts'
 import { matchesAddress, styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
 import { decodedPath } from '../../core/site/addresses.ts'
 import type { SiteIndex } from '../../core/site/site-index.ts'
@@ -73,7 +72,7 @@ export function previewPattern(
       after: text,
       value,
       fitBefore: row.titleFit,
-      fitAfter: measure(text, 'title', style.slots).wide.state,
+      fitAfter: wideTitleFit(text, style.slots),
     })
   }
   return preview

@@ -4,7 +4,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { generateWidths } from '../../scripts/generate-widths.ts'
 import { cutAtWord, cutToEllipsis } from './cut.ts'
-import { defaultSlots, measure } from './snippet.ts'
+import { defaultSlots, measure, wideTitleFit } from './snippet.ts'
 import { countGraphemes, foldText, graphemes, prefixWidths, runsWidth, textWidth } from './width.ts'
 
 const texts = fc.oneof(
@@ -31,6 +31,17 @@ const texts = fc.oneof(
     )
     .map((a) => a.join(' ')),
 )
+
+describe('the short way to a title’s fit', () => {
+  it('says what measuring it in full says', () => {
+    fc.assert(
+      fc.property(texts, fc.nat(6), (text, times) => {
+        const title = `${text} `.repeat(times)
+        expect(wideTitleFit(title, defaultSlots)).toBe(measure(title, 'title').wide.state)
+      }),
+    )
+  })
+})
 
 describe('widths', () => {
   it('come from the fonts that are shipped: the committed table is the one they give', () => {

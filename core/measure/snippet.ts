@@ -85,3 +85,12 @@ export function measure(text: string, role: Role, slots: Slots = defaultSlots): 
     narrow: intoSlot(text, narrow, px, estimatedPx),
   }
 }
+
+/** How a title stands on a wide screen, and nothing else of it: for thousands of titles at a time. */
+export function wideTitleFit(text: string, slots: Slots): Fit {
+  const { column, size, lines = 1, riskPx } = slots.title.wide
+  if (lines > 1) return measure(text, 'title', slots).wide.state
+  const { px, estimatedPx } = textWidth(text, size)
+  if (px > column + 1 / 64) return 'cut'
+  return px > riskPx - estimatedPx * ESTIMATE_SLACK ? 'at-risk' : 'fits'
+}

@@ -102,11 +102,15 @@ function servesOtherwise(list: Token[], i: number, text: string): boolean {
   return verb !== undefined && objects.has(previous.lower) && isPhrasal(verb.lower, lower)
 }
 
+const isFunctionWord = (lower: string) =>
+  articles.has(lower) || coordinating.has(lower) || prepositions.has(lower) || shortConjunctions.has(lower)
+
 function isSmall(list: Token[], i: number, style: 'ap' | 'chicago', text: string): boolean {
   const token = list[i]!
   const { lower, first, last } = token
-  if (nameParticles.has(lower) && !first && !isCapital(token.text[0]) && isCapital(list[i + 1]?.text[0]))
-    return true
+  const next = list[i + 1]
+  const beforeName = next !== undefined && isCapital(next.text[0]) && !isFunctionWord(next.lower)
+  if (nameParticles.has(lower) && !first && !isCapital(token.text[0]) && beforeName) return true
   if (first || last) return false
   const pair = (a: string, b: string) =>
     (lower === a && list[i + 1]?.lower === b) || (lower === b && list[i - 1]?.lower === a)

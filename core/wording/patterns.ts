@@ -12,10 +12,22 @@ export function aroundPage(pattern: string): { head: string; tail: string } | nu
   return at < 0 ? null : { head: pattern.slice(0, at), tail: pattern.slice(at + '{page}'.length) }
 }
 
+const suffixes = new Map<string, RegExp>()
+/** The site's name at the end of a title, behind a separator. */
+function suffixOf(site: string): RegExp {
+  let suffix = suffixes.get(site)
+  if (!suffix) {
+    suffix = new RegExp(`(?:${separators.source}|:\\s+)(?:${escaped(site)}|\\{site\\})\\s*$`, 'iu')
+    if (suffixes.size > 100) suffixes.clear()
+    suffixes.set(site, suffix)
+  }
+  return suffix
+}
+
 /** A title without the site's name at its end, however often and behind whichever separator it stands there. */
 export function withoutSite(title: string, site: string | null): string {
   if (!site) return title
-  const suffix = new RegExp(`(?:${separators.source}|:\\s+)(?:${escaped(site)}|\\{site\\})\\s*$`, 'iu')
+  const suffix = suffixOf(site)
   let own = title
   while (suffix.test(own)) own = own.replace(suffix, '')
   return own.trim() || title

@@ -23,12 +23,23 @@ export function fillTokens(text: string, values: TokenValues): { text: string; u
 
 /** The year and the month's name of a date YYYY-MM-DD, the month in the page's language. */
 export function dateTokens(date: string, lang: string | null): Pick<TokenValues, 'year' | 'month'> {
+  const key = `${date} ${lang}`
+  const known = dated.get(key)
+  if (known) return known
+  const tokens = { year: date.slice(0, 4), month: monthName(date, lang) }
+  if (dated.size > 500) dated.clear()
+  dated.set(key, tokens)
+  return tokens
+}
+const dated = new Map<string, { year: string; month: string }>()
+
+function monthName(date: string, lang: string | null): string {
   const [year, month] = date.split('-')
   const day = new Date(Date.UTC(Number(year), Number(month) - 1, 15))
   const name = (tag: string) => new Intl.DateTimeFormat(tag, { month: 'long', timeZone: 'UTC' }).format(day)
   try {
-    return { year, month: name(lang ?? 'en') }
+    return name(lang ?? 'en')
   } catch {
-    return { year, month: name('en') }
+    return name('en')
   }
 }

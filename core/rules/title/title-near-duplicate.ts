@@ -1,5 +1,39 @@
-import { sameText, type PageId } from '../../site/site-index.ts'
+import { sameText, type PageId, type SiteIndex } from '../../site/site-index.ts'
 import { siteRule } from '../rule.ts'
+
+/** Pages that meet under any key, also by way of a third, in the order of their paths. */
+function clusters(site: SiteIndex): PageId[][] {
+  const parent = new Map<PageId, PageId>()
+  const rootOf = (id: PageId): PageId => {
+    let root = id
+    for (let up = parent.get(root); up !== undefined && up !== root; up = parent.get(root)) root = up
+    for (let at = id; at !== root;) {
+      const up = parent.get(at)!
+      parent.set(at, root)
+      at = up
+    }
+    return root
+  }
+  for (const ids of site.byNearTitle.values()) {
+    if (ids.size < 2) continue
+    let first: PageId | null = null
+    for (const id of ids) {
+      if (!parent.has(id)) parent.set(id, id)
+      if (first === null) first = rootOf(id)
+      else parent.set(rootOf(id), first)
+    }
+  }
+  const groups = new Map<PageId, PageId[]>()
+  for (const id of parent.keys()) {
+    const root = rootOf(id)
+    const group = groups.get(root)
+    if (group) group.push(id)
+    else groups.set(root, [id])
+  }
+  const path = (id: PageId) => site.entries.get(id)!.path
+  const order = (a: PageId, b: PageId) => (path(a) < path(b) ? -1 : 1)
+  return [...groups.values()].map((g) => g.sort(order)).sort((a, b) => order(a[0]!, b[0]!))
+}
 
 /** Titles that differ in their digits or in one word alone. */
 export const titleNearDuplicate = siteRule({
@@ -15,19 +49,7 @@ export const titleNearDuplicate = siteRule({
   message: ({ count, first, second }) =>
     `${count} pages have titles that differ in digits or one word alone: “${first}”, “${second}”.`,
   check({ site }, mark) {
-    // Pages that meet under any key belong together, also by way of a third.
-    const groupOf = new Map<PageId, Set<PageId>>()
-    for (const ids of site.byNearTitle.values()) {
-      if (ids.size < 2) continue
-      const all = new Set(ids)
-      for (const id of ids) for (const other of groupOf.get(id) ?? []) all.add(other)
-      for (const id of all) groupOf.set(id, all)
-    }
-    const path = (id: PageId) => site.entries.get(id)!.path
-    const order = (a: PageId, b: PageId) => (path(a) < path(b) ? -1 : 1)
-    for (const group of [...new Set(groupOf.values())]
-      .map((g) => [...g].sort(order))
-      .sort((a, b) => order(a[0]!, b[0]!))) {
+    for (const group of clusters(site)) {
       const titles = new Map(
         group.map((id) => [sameText(site.entries.get(id)!.title!), site.entries.get(id)!.title!]),
       )
