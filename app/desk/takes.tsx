@@ -6,6 +6,7 @@ import type { HouseStyle } from '../../core/rules/house-style.ts'
 import { fillTokens } from '../../core/wording/tokens.ts'
 import type { Session } from '../store/session.ts'
 import { core } from '../workers/client.ts'
+import type { JudgedTakes } from '../workers/desk.ts'
 import type { PageView } from '../workers/evaluate.ts'
 import { Drawer } from './drawer.tsx'
 import { emphasised } from './emphasis.ts'
@@ -22,17 +23,7 @@ export function keepTake(session: Session, path: string, role: Role, take: Take)
   void session.decide(`Take of the ${names[role]}`, [{ path, key: `takes:${role}`, after: [...takes, take] }])
 }
 
-/** Wordings among which the editor chooses, one below the other at true size, so that their ends can be compared. */
-export function Takes({
-  session,
-  path,
-  decisions,
-  view,
-  style,
-  present,
-  keywords,
-  lang,
-}: {
+interface TakesProps {
   session: Session
   path: string
   decisions: Decisions
@@ -42,30 +33,46 @@ export function Takes({
   present: Record<Role, string>
   keywords: readonly string[]
   lang: string | null
-}) {
+}
+const REST = 250
+
+/** Wordings among which the editor chooses. */
+export function Takes(props: TakesProps) {
+  const kept = takesOf(props.decisions, 'title').length + takesOf(props.decisions, 'description').length
+  return (
+    <Drawer
+      id="takes"
+      title="Takes: other wordings"
+      summary={
+        kept > 0
+          ? `${kept} kept, to compare and choose from`
+          : 'none kept yet; some are drafted from the page'
+      }
+    >
+      <TakesList {...props} />
+    </Drawer>
+  )
+}
+
+/** One below the other at true size, so that their ends can be compared. */
+function TakesList({ session, path, decisions, view, style, present, keywords, lang }: TakesProps) {
   const kept = { title: takesOf(decisions, 'title'), description: takesOf(decisions, 'description') }
-  const drafted = view?.drafted ?? { title: [], description: [] }
-  const count = kept.title.length + kept.description.length
-  const offers = drafted.title.length + drafted.description.length
-  const summary =
-    count > 0 ? `${count} kept, to compare and choose from` : `none kept yet; ${offers} drafted from the page`
-  const [marks, setMarks] = useState<Record<string, string[]>>({})
-  const asked = JSON.stringify([kept, drafted])
+  const [judged, setJudged] = useState<JudgedTakes | null>(null)
+  // What is drafted depends on the page and on what is typed: asked for once the typing rests.
+  const asked = JSON.stringify([kept, present, decisions['keyword:primary']])
   useEffect(() => {
     let stale = false
-    const titles = [...kept.title, ...drafted.title].map((t) => t.text)
-    const descriptions = [...kept.description, ...drafted.description].map((t) => t.text)
-    if (titles.length + descriptions.length === 0) return
-    void core()
-      .judgeTakes(path, session.decisionsOf(path), { title: titles, description: descriptions })
-      .then((found) => {
-        if (!stale && found) setMarks(found)
-      })
+    const timer = setTimeout(async () => {
+      const found = await core().judgeTakes(path, session.decisionsOf(path))
+      if (!stale && found) setJudged(found)
+    }, REST)
     return () => {
       stale = true
+      clearTimeout(timer)
     }
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the wordings are in the key
   }, [path, asked, session])
+  const drafted = judged?.drafted ?? { title: [], description: [] }
+  const marks = judged?.marks ?? {}
 
   const choose = (role: Role, text: string) => {
     const key = role === 'title' ? 'edit:title' : 'edit:meta:description'
@@ -84,7 +91,7 @@ export function Takes({
   }
 
   return (
-    <Drawer id="takes" title="Takes: other wordings" summary={summary}>
+    <>
       {(['title', 'description'] as const).map((role) => (
         <div key={role} className="mt-1 mb-5 last:mb-0">
           <div className="flex items-baseline gap-4 text-[13px]">
@@ -154,14 +161,14 @@ export function Takes({
                 />
               ))}
           </ul>
-          {kept[role].length + drafted[role].length === 0 && (
+          {judged && kept[role].length + drafted[role].length === 0 && (
             <p className="text-[13px] text-ink-3">
               The page has nothing to draft a {names[role]} from. Type one above and keep it.
             </p>
           )}
         </div>
       ))}
-    </Drawer>
+    </>
   )
 }
 

@@ -23,7 +23,7 @@ export function siteMarkCounts(
   for (const mark of marks)
     for (const path of mark.pages) {
       const stet = work.get(path)?.[stetKey(mark.rule, 'site')] as Stet | undefined
-      if (stet?.fingerprint === fingerprint(mark.values)) continue
+      if (stet && stet.fingerprint === fingerprint(mark.values)) continue
       const count = counts.get(path) ?? { blocker: 0, flaw: 0, nit: 0, grave: 0, rules: [] }
       count[mark.severity]++
       if (mark.severity !== 'nit') count.grave++
@@ -31,6 +31,14 @@ export function siteMarkCounts(
       counts.set(path, count)
     }
   return counts
+}
+
+const sortKeys = new Map<string, string>()
+/** What a path is sorted by; kept, because sorting asks for it many thousand times. */
+function sortKey(path: string): string {
+  let key = sortKeys.get(path)
+  if (key === undefined) sortKeys.set(path, (key = path.replace(/(^|\/)index\.\w+$/, '$1')))
+  return key
 }
 
 /** Rows that hold the words, in the order asked for. */
@@ -54,7 +62,7 @@ export function ledgerOrder(
     )
   }
   // By the address as taken in: a page must not jump while its slug is typed; a folder's page before what is in it.
-  const key = (r: LedgerRow) => r.path.replace(/(^|\/)index\.\w+$/, '$1')
+  const key = (r: LedgerRow) => sortKey(r.path)
   const byAddress = (a: LedgerRow, b: LedgerRow) => (key(a) < key(b) ? -1 : key(a) > key(b) ? 1 : 0)
   const orders: Record<Order, (a: LedgerRow, b: LedgerRow) => number> = {
     grave: (a, b) => weight(b) - weight(a),

@@ -1,4 +1,4 @@
-import { useEffect } from 'react'
+import { useEffect, useMemo } from 'react'
 import { useSearchParams } from 'react-router'
 import { ApprovalPicture } from '../desk/approval-picture.tsx'
 import { Approval, approve } from '../desk/approval.tsx'
@@ -24,7 +24,13 @@ export default function Desk() {
   const session = useSession()
   const state = useSessionState(session)
   const [search, setSearch] = useSearchParams()
-  const rows = ledgerOrder([...state.rows.values()], 'address', '', new Map())
+  // The order is by path alone, so that it holds as long as the pages do.
+  const order = useMemo(
+    () => ledgerOrder([...session.get().rows.values()], 'address', '', new Map()).map((r) => r.path),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- pages come and go with the site
+    [session, state.rows.size],
+  )
+  const rows = order.flatMap((p) => state.rows.get(p) ?? [])
   const asked = search.get('page')
   const row = (asked !== null ? state.rows.get(asked) : undefined) ?? rows[0]
   const sheet: SheetName = sheets.find((s) => s === search.get('sheet')) ?? 'snippet'

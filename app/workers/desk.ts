@@ -17,6 +17,7 @@ import { CARRIED } from '../../core/page/proof.ts'
 import { readPage } from '../../core/page/read-page.ts'
 import { sourceOf, type Source } from '../../core/page/source.ts'
 import { descriptionOf, titleOf, type PageFacts } from '../../core/page/facts.ts'
+import type { DraftedTake } from '../../core/wording/takes.ts'
 import { commonSuffix } from '../../core/wording/patterns.ts'
 import { defaultStyle, readHouseStyle, styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
 import type { Rule, SiteMark } from '../../core/rules/rule.ts'
@@ -37,6 +38,7 @@ import { db, type LedgerRow, type SiteRecord } from '../store/db.ts'
 import {
   addressesFor,
   basisOf,
+  draftedTakes,
   evaluate,
   proofFor,
   viewOf,
@@ -268,30 +270,35 @@ export async function evaluatePage(path: string, decisions: Decisions): Promise<
   }
 }
 
-/** The names of the marks that each wording would have in its place, by role and wording; nothing is changed by asking. */
-export async function judgeTakes(
-  path: string,
-  decisions: Decisions,
-  takes: Record<Role, string[]>,
-): Promise<Record<string, string[]> | null> {
+export interface JudgedTakes {
+  drafted: Record<Role, DraftedTake[]>
+  /** The names of the marks that each wording would have in its place, by role and wording. */
+  marks: Record<string, string[]>
+}
+
+/** Wordings drafted from the page, and the marks that these and those kept would have; nothing is changed by asking. */
+export async function judgeTakes(path: string, decisions: Decisions): Promise<JudgedTakes | null> {
   const open = current
   const source = open && (await sourceFor(open, path))
   if (!source) return null
-  const found: Record<string, string[]> = {}
+  const drafted = draftedTakes(
+    evaluate(open.site.id, path, source, decisions, open.setting),
+    decisions,
+    open.setting,
+  )
+  const marks: Record<string, string[]> = {}
   for (const role of ['title', 'description'] as const)
-    for (const text of takes[role].slice(0, 60)) {
+    for (const { text } of [...takesOf(decisions, role), ...drafted[role]]) {
       const key = role === 'title' ? 'edit:title' : 'edit:meta:description'
-      const { marks } = evaluate(
-        open.site.id,
-        path,
-        source,
-        { ...decisions, [key]: { value: text } },
-        open.setting,
+      const as = { ...decisions, [key]: { value: text } }
+      const own = evaluate(open.site.id, path, source, as, open.setting).marks.filter(
+        (m) => ruleOf(m.rule).family === role,
       )
-      const own = marks.filter((m) => ruleOf(m.rule).family === role)
-      found[`${role}\n${text}`] = [...new Set(own.map((m) => ruleOf(m.rule).name))]
+      marks[`${role}\n${text}`] = [...new Set(own.map((m) => ruleOf(m.rule).name))]
+      // Lets a keystroke's question in between two wordings.
+      await new Promise((resolve) => setTimeout(resolve, 0))
     }
-  return found
+  return { drafted, marks }
 }
 
 /** Rows of several pages after a bulk change; `moved` are further pages that moved with them. */

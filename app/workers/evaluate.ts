@@ -9,8 +9,8 @@ import {
   type Decisions,
   type Stet,
 } from '../../core/exchange/work.ts'
-import { findKeyword, compileKeyword } from '../../core/keywords/match.ts'
-import { measure } from '../../core/measure/snippet.ts'
+import { compileKeyword, findKeyword, type Keyword } from '../../core/keywords/match.ts'
+import { measure, type Role } from '../../core/measure/snippet.ts'
 import {
   descriptionOf,
   isIndexable,
@@ -288,7 +288,6 @@ export interface PageView {
   furniture: Furniture
   /** Names of the page's own text, for casing. */
   names: string[]
-  drafted: { title: DraftedTake[]; description: DraftedTake[] }
   address: AddressView
   style: HouseStyle
   headings: HeadingView[]
@@ -313,19 +312,6 @@ export function viewOf(
     { ...page, titles: before.titles },
     { site: setting.index, style, date: setting.date },
   )
-  const suffix = style.titlePattern
-    ? aroundPage(style.titlePattern)?.tail
-    : style.siteName
-      ? style.separator + style.siteName
-      : ''
-  const takes = {
-    page,
-    keyword,
-    slots: style.slots,
-    suffix: fillTokens(suffix ?? '', tokens).text,
-    own: pageWords(row.title ?? '', style.titlePattern, tokens),
-    lang,
-  }
   const bytes = sourceBytes(
     proof,
     Array.from(page.headings, (h) => h.start),
@@ -342,16 +328,21 @@ export function viewOf(
     words: page.main.words,
     images: page.images.length,
     fallBackTitle: insteadOfTitle(page).text,
-    passage: passageFor(page, keyword),
+    passage: textFacts(page, keyword).passage,
     tokens,
     carriers: carriers.flatMap((name) => {
       const meta = page.metas.find((m) => m.name === name && m.inHead)
       return meta ? [{ name, content: meta.content, follows: followOf(decisions).includes(name) }] : []
     }),
     furniture: furnitureOf(page),
-    names: [...namesIn(page.main.text)],
-    drafted: { title: draftTitles(takes), description: draftDescriptions(takes) },
-    address: addressView(page, decisions, setting, style, takes.own || insteadOfTitle(page).text),
+    names: textFacts(page, keyword).names,
+    address: addressView(
+      page,
+      decisions,
+      setting,
+      style,
+      pageWords(row.title ?? '', style.titlePattern, tokens) || insteadOfTitle(page).text,
+    ),
     style,
     headings: Array.from(page.headings, (h, i) => ({
       ...h,
@@ -413,6 +404,50 @@ function markView(
     fingerprint: fingerprint(values),
     ...rest,
   }
+}
+
+/** What is found in the running text, kept while neither it nor the keyword changes: typing in the head changes neither. */
+function textFacts(page: PageFacts, keyword: Keyword | null): { passage: Passage | null; names: string[] } {
+  const key = `${keyword?.lang}|${keyword?.text}`
+  if (found?.text !== page.main.text || found.key !== key)
+    found = {
+      text: page.main.text,
+      key,
+      passage: passageFor(page, keyword),
+      names: [...namesIn(page.main.text)],
+    }
+  return found
+}
+let found: { text: string; key: string; passage: Passage | null; names: string[] } | null = null
+
+/** Titles and descriptions drafted from the page itself. */
+export function draftedTakes(
+  { page, before, row }: Evaluated,
+  decisions: Decisions,
+  setting: AuditSetting,
+): Record<Role, DraftedTake[]> {
+  const style = styleFor(setting.style, page.url)
+  const lang = page.lang ?? style.language
+  const primary = keywordsOf(decisions)?.primary
+  const keyword = primary ? compileKeyword(primary, lang) : null
+  const tokens = tokenValues(
+    { ...page, titles: before.titles },
+    { site: setting.index, style, date: setting.date },
+  )
+  const suffix = style.titlePattern
+    ? aroundPage(style.titlePattern)?.tail
+    : style.siteName
+      ? style.separator + style.siteName
+      : ''
+  const takes = {
+    page,
+    keyword,
+    slots: style.slots,
+    suffix: fillTokens(suffix ?? '', tokens).text,
+    own: pageWords(row.title ?? '', style.titlePattern, tokens),
+    lang,
+  }
+  return { title: draftTitles(takes), description: draftDescriptions(takes) }
 }
 
 function addressView(
