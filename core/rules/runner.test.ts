@@ -87,6 +87,7 @@ describe('the runner', () => {
       byDescription: new Map(),
       byAddress: new Map(),
       byNearTitle: new Map(),
+      nearChanges: 0,
       addresses: new Map<string, string>(),
     }
     const marks = auditPage(page, site, defaultStyle, { date: '2026-11-23', known: new Set(['title']) })

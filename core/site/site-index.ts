@@ -32,6 +32,8 @@ export interface SiteIndex {
   byAddress: Groups
   /** Titles by what they would be with their digits, or with one word, left open. */
   byNearTitle: Groups
+  /** Counts the changes of groups of near titles: what was found in them holds while it stands still. */
+  nearChanges: number
   /** Every address at which a page or a file of the site answers, and which that is. */
   addresses: Map<string, PageId>
 }
@@ -106,6 +108,7 @@ export function emptyIndex(
     byDescription: new Map(),
     byAddress: new Map(),
     byNearTitle: new Map(),
+    nearChanges: 0,
     addresses: addressBook(base, files),
   }
 }
@@ -126,6 +129,7 @@ export function updateIndex(index: SiteIndex, id: PageId, entry: IndexEntry | nu
   if (before)
     for (const [groups, key] of keysOf(before, index)) {
       const group = groups.get(key)
+      if (groups === index.byNearTitle && group && group.size > 1) index.nearChanges++
       group?.delete(id)
       if (group?.size === 0) groups.delete(key)
     }
@@ -134,6 +138,7 @@ export function updateIndex(index: SiteIndex, id: PageId, entry: IndexEntry | nu
   index.entries.set(id, entry)
   for (const [groups, key] of keysOf(entry, index)) {
     const group = groups.get(key)
+    if (groups === index.byNearTitle && group) index.nearChanges++
     if (group) group.add(id)
     else groups.set(key, new Set([id]))
   }

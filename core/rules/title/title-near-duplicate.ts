@@ -35,6 +35,27 @@ function clusters(site: SiteIndex): PageId[][] {
   return [...groups.values()].map((g) => g.sort(order)).sort((a, b) => order(a[0]!, b[0]!))
 }
 
+interface Near {
+  pages: PageId[]
+  first: string
+  second: string
+}
+const known = new WeakMap<SiteIndex, { changes: number; near: Near[] }>()
+/** Groups with two of their titles, worked out anew only when a group has changed: every keystroke asks. */
+function nearTitles(site: SiteIndex): Near[] {
+  const before = known.get(site)
+  if (before?.changes === site.nearChanges) return before.near
+  const near = clusters(site).flatMap((pages): Near[] => {
+    const titles = new Map(
+      pages.map((id) => [sameText(site.entries.get(id)!.title!), site.entries.get(id)!.title!]),
+    )
+    const [first, second] = titles.values()
+    return first !== undefined && second !== undefined ? [{ pages, first, second }] : []
+  })
+  known.set(site, { changes: site.nearChanges, near })
+  return near
+}
+
 /** Titles that differ in their digits or in one word alone. */
 export const titleNearDuplicate = siteRule({
   id: 'title-near-duplicate',
@@ -49,13 +70,8 @@ export const titleNearDuplicate = siteRule({
   message: ({ count, first, second }) =>
     `${count} pages have titles that differ in digits or one word alone: “${first}”, “${second}”.`,
   check({ site }, mark) {
-    for (const group of clusters(site)) {
-      const titles = new Map(
-        group.map((id) => [sameText(site.entries.get(id)!.title!), site.entries.get(id)!.title!]),
-      )
-      const [first, second] = titles.values()
-      if (first !== undefined && second !== undefined) mark(group, { count: group.length, first, second })
-    }
+    for (const { pages, first, second } of nearTitles(site))
+      mark(pages, { count: pages.length, first, second })
   },
   examples: {
     clean: [
