@@ -14,22 +14,34 @@ export interface SiteMarkCount {
   rules: string[]
 }
 
-/** Marks on the site, counted for every page that they name, those let stand aside. */
+const counted = new WeakMap<SiteMark[], { stets: string; counts: Map<string, SiteMarkCount> }>()
+
+/** Marks on the site, counted for every page that they name, those let stand aside. Counted anew only when one of both changed. */
 export function siteMarkCounts(
   marks: SiteMark[],
   work: ReadonlyMap<string, Decisions>,
 ): Map<string, SiteMarkCount> {
+  const stood = new Map<string, string>()
+  for (const [path, decisions] of work)
+    for (const key in decisions)
+      if (key.startsWith('stet:') && key.endsWith('|site'))
+        stood.set(`${key}\n${path}`, (decisions[key] as Stet).fingerprint)
+  const stets = JSON.stringify([...stood])
+  const known = counted.get(marks)
+  if (known?.stets === stets) return known.counts
   const counts = new Map<string, SiteMarkCount>()
-  for (const mark of marks)
+  for (const mark of marks) {
+    const now = stood.size > 0 ? fingerprint(mark.values) : ''
     for (const path of mark.pages) {
-      const stet = work.get(path)?.[stetKey(mark.rule, 'site')] as Stet | undefined
-      if (stet && stet.fingerprint === fingerprint(mark.values)) continue
+      if (stood.size > 0 && stood.get(`${stetKey(mark.rule, 'site')}\n${path}`) === now) continue
       const count = counts.get(path) ?? { blocker: 0, flaw: 0, nit: 0, grave: 0, rules: [] }
       count[mark.severity]++
       if (mark.severity !== 'nit') count.grave++
       count.rules.push(mark.rule)
       counts.set(path, count)
     }
+  }
+  counted.set(marks, { stets, counts })
   return counts
 }
 
