@@ -155,6 +155,83 @@ describe('quill apply', () => {
   })
 })
 
+describe('quill apply with slugs', () => {
+  const link = (to: string) =>
+    `<!doctype html><html lang="en"><head><title>A page of the site with links</title></head><body><a href="${to}">on</a></body></html>`
+  const site = {
+    'index.html': link('a/'),
+    'a/index.html': link('b.html'),
+    'a/b.html': link('../c.html'),
+    'a/pic.png': Uint8Array.from([137, 80]),
+    'c.html': link('https://s.example/a/b.html#x'),
+    'sitemap.xml': '<urlset><url><loc>https://s.example/a/b.html</loc></url></urlset>',
+    'redirects.csv': 'from,to,status\r\nhttps://s.example/first.html,https://s.example/c.html,301\r\n',
+  }
+  const run = (csv: string, files: Record<string, string | Uint8Array> = site) => {
+    const out = join(folder({}), 'out')
+    const sheet = join(folder({ 'c.csv': csv }), 'c.csv')
+    return {
+      out,
+      ...quill([
+        'apply',
+        folder(files),
+        '--changes',
+        sheet,
+        '--out',
+        out,
+        '--base-url',
+        'https://s.example/',
+      ]),
+    }
+  }
+  const read = (out: string, path: string) => readFileSync(join(out, path), 'utf8')
+
+  it('moves a folder with the pages under it, and everything that points there follows', () => {
+    const { out, status, stdout } = run(
+      'path,slug,title\na/index.html,z,\nc.html,sea,"The sea, seen from the rock by night"\n',
+    )
+    expect(status).toBe(0)
+    expect(stdout).toContain('4 at new addresses')
+    expect((readdirSync(out, { recursive: true }) as string[]).filter((p) => p.includes('.')).sort()).toEqual(
+      ['index.html', 'redirects.csv', 'sea.html', 'sitemap.xml', 'z/b.html', 'z/index.html', 'z/pic.png'],
+    )
+    expect(read(out, 'index.html')).toBe(link('z/'))
+    expect(read(out, 'z/index.html')).toBe(link('b.html'))
+    expect(read(out, 'z/b.html')).toBe(link('../sea.html'))
+    expect(read(out, 'sea.html')).toContain('<title>The sea, seen from the rock by night</title>')
+    expect(read(out, 'sea.html')).toContain('href="https://s.example/z/b.html#x"')
+    expect(read(out, 'sitemap.xml')).toContain('<loc>https://s.example/z/b.html</loc>')
+    expect(read(out, 'redirects.csv').trim().split('\r\n')).toEqual([
+      'from,to,status',
+      'https://s.example/first.html,https://s.example/sea.html,301',
+      'https://s.example/a/b.html,https://s.example/z/b.html,301',
+      'https://s.example/a/,https://s.example/z/,301',
+      'https://s.example/a/pic.png,https://s.example/z/pic.png,301',
+      'https://s.example/c.html,https://s.example/sea.html,301',
+    ])
+  })
+  it('writes no redirects and moves nothing where every slug is as it was', () => {
+    const { out, status } = run('path,slug\na/b.html,b\n')
+    expect(status).toBe(0)
+    expect(read(out, 'redirects.csv')).toBe(site['redirects.csv'])
+    expect(read(out, 'a/b.html')).toBe(site['a/b.html'])
+  })
+  it.each([
+    [
+      'path,slug\na/b.html,two words\n',
+      /row 2: the slug “two words” cannot stand in an address; “two-words” can/,
+    ],
+    ['path,slug\nindex.html,home\n', /index\.html: The home page has no slug/],
+    ['path,slug\na/index.html,c.html\n', /c\.html has this address already/],
+    ['path,slug\na/b.html,../../x\n', /cannot stand in an address/],
+  ])('names what cannot be, and writes nothing: %s', (csv, why) => {
+    const { out, status, stderr } = run(csv)
+    expect(status).toBe(2)
+    expect(stderr).toMatch(why)
+    expect(existsSync(out)).toBe(false)
+  })
+})
+
 describe('quill measure', () => {
   it('prints one object a line, from arguments or stdin', () => {
     const [line] = quill(['measure', 'Visit the light']).stdout.split('\n')

@@ -1,36 +1,13 @@
 import { useEffect, useState } from 'react'
 import type { Decisions } from '../../core/exchange/work.ts'
-import { pathParts } from '../../core/site/moves.ts'
 import { addressOf } from '../../core/site/addresses.ts'
 import type { Session } from '../store/session.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
 import type { SlugEffect } from '../workers/desk.ts'
 import type { PageView } from '../workers/evaluate.ts'
+import { decisionFor, ownParts, slugOf, typedSegments, type Slug } from './address-parts.ts'
 import { Drawer } from './drawer.tsx'
-
-interface Slug {
-  value: string
-  alone?: true
-}
-const slugOf = (decisions: Decisions): Slug | undefined => decisions['edit:slug'] as Slug | undefined
-
-/** What the editor typed for the segments, or the segments that the page has. */
-export function typedSegments(decisions: Decisions, original: string[]): string[] {
-  const slug = slugOf(decisions)?.value
-  if (slug === undefined) return original
-  return slug.startsWith('/') ? slug.slice(1).split('/') : [...original.slice(0, -1), slug]
-}
-
-/** The decision that segments come to; undefined for those that the page has anyway. */
-function decisionFor(segments: string[], original: string[], alone: true | undefined): Slug | undefined {
-  if (segments.join('/') === original.join('/')) return undefined
-  const above = segments.slice(0, -1).join('/') === original.slice(0, -1).join('/')
-  return { value: above ? segments.at(-1)! : `/${segments.join('/')}`, ...(alone ? { alone } : {}) }
-}
-
-/** The page's own path from the site's root, in parts. */
-export const ownParts = (path: string, root: string) => pathParts(path.slice(root.length))
 
 /** The address as a result shows it, each segment typed where it stands. */
 export function AddressTrail({

@@ -1,5 +1,6 @@
 import type { HouseStyle } from '../../core/rules/house-style.ts'
 import { shownPrice, type Furniture } from '../../core/structured-data/things.ts'
+import { shownDate } from './furniture-text.ts'
 
 /** Which of a result's furniture the editor has switched on. */
 export type Shown = Record<'date' | 'rating' | 'price' | 'trail', boolean>
@@ -9,20 +10,6 @@ const labels: Record<keyof Shown, string> = {
   rating: 'rating',
   price: 'price',
   trail: 'breadcrumb',
-}
-
-/** A date as results write it before a description, in the page's language; null where the page's data has none. */
-export function shownDate(date: string | null, lang: string | null): string | null {
-  const [, year, month, day] = /^(\d{4})-(\d{2})-(\d{2})/.exec(date ?? '') ?? []
-  if (!year) return null
-  const at = new Date(Date.UTC(Number(year), Number(month) - 1, Number(day)))
-  if (Number.isNaN(at.getTime())) return null
-  const options = { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' } as const
-  try {
-    return new Intl.DateTimeFormat(lang ?? 'en-GB', options).format(at)
-  } catch {
-    return new Intl.DateTimeFormat('en-GB', options).format(at)
-  }
 }
 
 /** Switches for what the page's own data has, and nothing that it has not. */

@@ -333,3 +333,193 @@ describe('a site that is open', () => {
     expect(rows[0]!.rules).toContain('title-keyword')
   })
 })
+
+describe('changed addresses in the worker', () => {
+  const site = {
+    'index.html': PAGE('The light and its pages', '<link rel="canonical" href="https://s.example/">').replace(
+      '</main>',
+      '<a href="a/">a</a><a href="c.html">c</a></main>',
+    ),
+    'a/index.html': PAGE('The first folder of this site').replace('</main>', '<a href="b.html">b</a></main>'),
+    'a/b.html': PAGE('A page within the first folder').replace(
+      '</main>',
+      '<a href="../c.html#x">c</a></main>',
+    ),
+    'c.html': PAGE('A page at the top of the site').replace('</main>', '<a href="a/b.html">b</a></main>'),
+    'main.css': 'p{background:url(a/pic.png)}',
+    'a/pic.png': 'x',
+  }
+  const zip = (files: Record<string, string>) =>
+    writeZip(Object.entries(files).map(([p, t]): [string, Uint8Array] => [p, new TextEncoder().encode(t)]))
+  const slug = (value: string, alone?: true): Decisions => ({
+    'edit:slug': { value, ...(alone ? { alone } : {}) },
+  })
+  const text = (bytes: Uint8Array | undefined) => new TextDecoder().decode(bytes)
+
+  it('move a folder, name what moves with it, and follow in every file that leaves', async () => {
+    const id = await takeInZip(zip(site), 'https://s.example/')
+    await desk.openSite(id, TODAY)
+    const answer = (await desk.evaluatePage('a/index.html', slug('z')))!
+    expect(answer.view).toMatchObject({
+      url: 'https://s.example/z/',
+      address: { oldUrl: 'https://s.example/a/', under: 1, refused: null },
+    })
+    expect(answer.moved).toEqual(['a/b.html'])
+    const rows = (await desk.evaluateRows([{ path: 'a/b.html', decisions: {} }]))!.rows
+    expect(rows[0]!.url).toBe('https://s.example/z/b.html')
+    // Links to the new addresses are no broken ones: what is judged is what leaves.
+    const home = (await desk.evaluatePage('index.html', {}))!
+    expect(home.view.marks.map((m) => m.rule)).not.toContain('link-broken')
+    expect(await desk.slugEffect('a/index.html', { 'a/index.html': slug('z') })).toEqual({
+      moved: [
+        { from: 'https://s.example/a/b.html', to: 'https://s.example/z/b.html' },
+        { from: 'https://s.example/a/', to: 'https://s.example/z/' },
+      ],
+      followers: [
+        { path: 'c.html', count: 1 },
+        { path: 'index.html', count: 1 },
+      ],
+      redirects: 3,
+    })
+    await commit(id, 'Slug', [{ path: 'a/index.html', key: 'edit:slug', after: { value: 'z' } }], TODAY)
+    const whole = unzipSync((await desk.handOff('whole', quiet))!)
+    expect(Object.keys(whole).sort()).toEqual([
+      'c.html',
+      'index.html',
+      'main.css',
+      'redirects.csv',
+      'z/b.html',
+      'z/index.html',
+      'z/pic.png',
+    ])
+    expect(text(whole['main.css'])).toBe('p{background:url(z/pic.png)}')
+    expect(text(whole['c.html'])).toBe(site['c.html'].replace('a/b.html', 'z/b.html'))
+    expect(text(whole['z/b.html'])).toBe(site['a/b.html'])
+    expect(Object.keys(unzipSync((await desk.handOff('changed', quiet))!)).sort()).toEqual(
+      Object.keys(whole).sort(),
+    )
+    const changed = await desk.changedPages()
+    expect(changed.pages.map((p) => [p.path, p.changes.map((c) => c.field)])).toEqual([
+      ['a/index.html', ['Address']],
+      ['a/b.html', ['Address']],
+    ])
+    expect(changed.followers.map((f) => f.path).sort()).toEqual(['c.html', 'index.html'])
+    expect(changed.redirects).toHaveLength(3)
+
+    // Opened again, the site is at its new addresses at once.
+    const opened = (await desk.openSite(id, TODAY))!
+    expect(opened.rows.find((r) => r.path === 'a/b.html')!.url).toBe('https://s.example/z/b.html')
+    // Taken back, nothing of it stays.
+    expect((await desk.evaluatePage('a/index.html', {}))!.moved).toEqual(['a/b.html'])
+    await commit(id, 'Slug', [{ path: 'a/index.html', key: 'edit:slug', after: undefined }], TODAY)
+    expect(Object.keys(unzipSync((await desk.handOff('whole', quiet))!)).sort()).toEqual(
+      Object.keys(site).sort(),
+    )
+    expect(await desk.redirectsCsv()).toBe('from,to,status\r\n')
+  })
+  it('that are taken are named and not carried out', async () => {
+    const id = await takeInZip(zip(site), 'https://s.example/')
+    await desk.openSite(id, TODAY)
+    const { view } = (await desk.evaluatePage('a/index.html', slug('C.html')))!
+    expect(view.url).toBe('https://s.example/a/')
+    expect(view.address.refused).toMatch(/c\.html has this address already/)
+    expect((await desk.evaluatePage('index.html', slug('x')))!.view.address.refused).toMatch(/home page/)
+  })
+})
+
+describe('house style, tokens and takes in the worker', () => {
+  it('fills tokens into the proof, and the shared wording follows', async () => {
+    const page = PAGE('Tides of the rock', '<meta property="og:title" content="Old">')
+    const id = await takeInZip(
+      writeZip([['tides.html', new TextEncoder().encode(page)]]),
+      'https://s.example/',
+    )
+    await desk.openSite(id, TODAY)
+    desk.setSite({ style: { siteName: 'Light', titlePattern: '{page} | {site}' } })
+    const decisions: Decisions = { 'edit:title': { value: '{page} {year} | {site}' }, follow: ['og:title'] }
+    const { view } = (await desk.evaluatePage('tides.html', decisions))!
+    expect(view.title).toBe('Tides of the rock 2026 | Light')
+    expect(view.carriers).toEqual([
+      { name: 'og:title', content: 'Tides of the rock 2026 | Light', follows: true },
+    ])
+    expect(view.marks.map((m) => m.rule)).not.toContain('title-suffix')
+    const unfilled = (await desk.evaluatePage('tides.html', {
+      'edit:title': { value: 'By {author}, for all who sail' },
+    }))!.view
+    expect(unfilled.marks.map((m) => m.rule)).toContain('title-placeholder')
+    expect(new TextDecoder().decode((await desk.pageBytes('tides.html', decisions))!)).toContain(
+      '<title>Tides of the rock 2026 | Light</title>',
+    )
+  })
+  it('judges pages by the style of their address, also after the site is opened again', async () => {
+    const id = await takeInZip(demoZip(), 'https://farrowskerry.example/')
+    await commit(
+      id,
+      'House style',
+      [
+        {
+          path: '',
+          key: 'style',
+          after: { addresses: [{ match: '/shop/*', rules: { 'title-short': 'off' } }] },
+        },
+      ],
+      TODAY,
+    )
+    const opened = (await desk.openSite(id, TODAY))!
+    expect(opened.style.addresses).toHaveLength(1)
+    const row = (opened.rows.find((r) => r.path === 'shop/index.html') ?? null)!
+    expect(row.rules).not.toContain('title-short')
+    expect(opened.rows.find((r) => r.path === 'stay/booking.html')!.rules).toContain('title-short')
+  })
+  it('drafts takes from the page and names the marks of each', async () => {
+    const id = await takeInZip(demoZip(), 'https://farrowskerry.example/')
+    await desk.openSite(id, TODAY)
+    const judged = (await desk.judgeTakes('shop/index.html', {
+      'keyword:primary': 'lighthouse shop',
+      'takes:title': [{ text: 'A shop', from: '' }],
+    }))!
+    expect(judged.drafted.title.map((t) => t.text)).toContain('Lighthouse shop: The shop')
+    expect(judged.marks['title\nA shop']).toEqual(
+      expect.arrayContaining(['A short title', 'The keyword is not in the title']),
+    )
+    expect(judged.marks['title\nLighthouse shop: The shop']).not.toContain('The keyword is not in the title')
+    expect(judged.drafted.description.length).toBeGreaterThan(0)
+  })
+  it('previews a pattern from what is decided, and guesses the site’s name', async () => {
+    const id = await takeInZip(demoZip(), 'https://farrowskerry.example/')
+    const opened = (await desk.openSite(id, TODAY))!
+    expect(desk.titleGuess()).toBeNull()
+    await commit(
+      id,
+      'Title',
+      [{ path: 'contact.html', key: 'edit:title', after: { value: 'Ring us | {site}' } }],
+      TODAY,
+    )
+    const style = { ...opened.style, siteName: 'Farrowskerry Light', titlePattern: '{page} | {site}' }
+    const preview = (await desk.patternPreview('{page} | {site}', '/con*', style))!
+    expect(preview).toMatchObject({
+      pages: 1,
+      changes: [{ path: 'contact.html', value: 'Ring us | {site}', after: 'Ring us | Farrowskerry Light' }],
+    })
+  })
+  it('gives pages for approval before and after, with the other takes', async () => {
+    const id = await takeInZip(demoZip(), 'https://farrowskerry.example/')
+    await desk.openSite(id, TODAY)
+    const work: Decisions = {
+      'edit:title': { value: 'Ring the quay' },
+      'takes:title': [
+        { text: 'Ring the quay', from: '' },
+        { text: 'Call the quay', from: '' },
+      ],
+    }
+    const [page] = await desk.approvalPages(['contact.html', 'no/such.html'], { 'contact.html': work })
+    expect(page).toMatchObject({
+      before: { title: 'Contact the Lighthouse: Telephone, Post and Radio' },
+      after: { title: 'Ring the quay', url: 'https://farrowskerry.example/contact.html' },
+      takes: { title: ['Call the quay'], description: [] },
+    })
+    expect(await desk.approvalFile(['contact.html'], { 'contact.html': work }, [])).toContain(
+      'For approval: farrowskerry.example',
+    )
+  })
+})

@@ -57,5 +57,5 @@ export function readTable(text: string): Table {
 /** Writes a sheet, CRLF line ends as RFC 4180 has them. */
 export function writeTable(columns: string[], rows: (string | number | null)[][]): string {
   const cells = rows.map((row) => row.map((c) => guardCell(c === null ? '' : String(c))))
-  return Papa.unparse({ fields: columns.map(guardCell), data: cells }, { newline: '\r\n' }) + '\r\n'
+  return Papa.unparse([columns.map(guardCell), ...cells], { newline: '\r\n' }) + '\r\n'
 }

@@ -50,8 +50,8 @@ export function draftTitles({ page, keyword, slots, suffix, own, lang }: TakeCon
     }
     add(h1 + suffix, suffix ? 'the H1 and the site’s name' : 'the H1')
   }
-  if (own && suffix && !fits(own + suffix)) add(own, 'the title without the site’s name')
-  else if (own && suffix) add(own + suffix, 'the title and the site’s name')
+  if (own && suffix && !fits(own + suffix) && fits(own)) add(own, 'the title without the site’s name')
+  else if (own && suffix && fits(own + suffix)) add(own + suffix, 'the title and the site’s name')
   if (own && !fits(present)) {
     for (const tail of suffix ? [suffix, ''] : ['']) {
       const shorter = shorten(own, tail, keyword, lang, fits)
