@@ -1,4 +1,5 @@
 /** Makes docs/screenshots/ anew from the demo data, at 1280 x 800. Run after `npm run build`; look at each picture. */
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { launch, serve } from '../tests/fixtures/chromium.ts'
@@ -38,6 +39,31 @@ try {
     )
   await page.waitForTimeout(300)
   await shot(page, 'desk-snippet')
+  await desk('crossings/index.html', 'snippet')
+  await shot(page, 'desk-fall-back')
+  await desk('stories/last-keeper.html', 'snippet')
+  await page.getByTestId('drawer-takes').getByRole('button').first().click()
+  await page.getByTestId('title').fill('The Last Lighthouse Keeper and the Clock She Took Home')
+  await page.keyboard.press('Alt+t')
+  await page.getByTestId('title').blur()
+  await page.getByTestId('take').nth(2).waitFor()
+  await page.getByTestId('takes-description').scrollIntoViewIfNeeded()
+  await shot(page, 'desk-takes')
+  await desk('tours/index.html', 'snippet')
+  await page.getByTestId('drawer-takes').getByRole('button').first().click()
+  await page.getByTestId('slug').fill('guided-tours')
+  await page.getByTestId('slug').blur()
+  await page.getByTestId('slug-effect').waitFor()
+  await page.getByText('Every one of them').click()
+  await page.getByText('What follows').scrollIntoViewIfNeeded()
+  await shot(page, 'desk-slug')
+  await page.goto(`${address}/sites/${site}/house-style`)
+  await page.getByLabel('The site’s name in titles').fill('Farrowskerry Light')
+  await page.getByLabel('The site’s name in titles').press('Enter')
+  await page.getByTestId('pattern').fill('{page} | {site}')
+  await page.getByTestId('pattern-preview').waitFor()
+  await shot(page, 'house-style')
+  await page.getByRole('button', { name: 'Leave it as it was' }).click()
   await desk('stories/fog-signal.html', 'outline')
   await shot(page, 'desk-outline')
   await desk('crossings/weather.html', 'source')
@@ -45,6 +71,17 @@ try {
   await page.goto(`${address}/sites/${site}/hand-off`)
   await page.locator('[data-path]').first().waitFor()
   await shot(page, 'hand-off')
+  await page.getByRole('button', { name: 'For approval' }).click()
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: /^Save the file/ }).click(),
+  ])
+  const answered = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  const saved = join(tmpdir(), 'keen-quill-for-approval.html')
+  await file.saveAs(saved)
+  await answered.goto(`file://${saved}`)
+  await answered.getByLabel('Yes').first().check()
+  await shot(answered, 'approval')
   await page.emulateMedia({ colorScheme: 'dark' })
   await desk('stories/last-keeper.html', 'snippet')
   await shot(page, 'desk-night')

@@ -40,7 +40,7 @@ export function Drawer({
           <span className="min-w-0 flex-1 truncate text-[13px] text-ink-2">{summary}</span>
         </button>
       </h2>
-      <div id={`drawer-${id}`} hidden={!open} className="px-7 pb-5 max-[700px]:px-4">
+      <div id={`drawer-${id}`} hidden={!open} className="overflow-x-auto px-7 pb-5 max-[700px]:px-4">
         {open && children}
       </div>
     </section>

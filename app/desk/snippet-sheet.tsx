@@ -70,6 +70,12 @@ export function SnippetSheet({
   const lead = date ? `${date} — ` : ''
   const t = measure(title, 'title', slots)
   const d = measure(lead + description, 'description', slots)
+  // A title that fills all its lines is judged by the last; one that needs fewer fits, however long its lines are.
+  const narrowLines = t.narrow.lines
+  const narrowReach =
+    narrowLines.length === (slots.title.narrow.lines ?? 1)
+      ? textWidth(narrowLines.at(-1) ?? '', slots.title.narrow.size).px
+      : 0
   const runs = {
     title: emphasised(title, standing, lang),
     description: emphasised(description, standing, lang),
@@ -288,19 +294,18 @@ export function SnippetSheet({
             <p className="text-[13px]">
               <strong className="font-semibold">Narrow screen</strong>{' '}
               <span className="text-ink-3">
-                {slots.title.narrow.column} px
-                {t.narrow.state === 'cut'
-                  ? ', the title is cut'
-                  : t.narrow.state === 'at-risk'
-                    ? ', the title is at risk'
-                    : ''}
+                {slots.title.narrow.column} px; the rule measures the title’s last line
               </span>
             </p>
-            <div
-              className="result mt-2"
-              lang={lang ?? undefined}
-              style={{ width: slots.title.narrow.column }}
-            >
+            <div className="mt-1.5">
+              <Ruler
+                column={slots.title.narrow.column}
+                riskFrom={slots.title.narrow.riskPx}
+                px={narrowReach}
+                fit={t.narrow.state}
+              />
+            </div>
+            <div className="result" lang={lang ?? undefined} style={{ width: slots.title.narrow.column }}>
               <p className="truncate pb-0.5 text-[14px] leading-[22px] text-ink-2">
                 {(trail ?? shownAddress(view?.url ?? row.url)).join(' › ')}
               </p>
@@ -325,6 +330,10 @@ export function SnippetSheet({
                 <FurnitureLine furniture={view.furniture} shown={furniture} lang={lang} style={style} />
               )}
             </div>
+            <p className="mt-2 text-[13px] text-ink-2" data-testid="narrow-figures">
+              <NarrowFigures name="Title" measured={t} />
+              <NarrowFigures name="Description" measured={d} limit={slots.description.narrow.allowance} />
+            </p>
           </div>
           <div
             className="border-l border-rule-2 pl-5 max-[700px]:border-l-0 max-[700px]:pl-0"
@@ -471,6 +480,21 @@ function CopyButtons({ title, description, url }: { title: string; description: 
     </span>
   )
 }
+
+/** How a text stands on a narrow screen, and the words that would go. */
+function NarrowFigures({ name, measured, limit }: { name: string; measured: Measured; limit?: number }) {
+  const { narrow, px } = measured
+  if (measured.text === '') return null
+  const words = { fits: 'fits', 'at-risk': 'at risk', cut: 'cut' }[narrow.state]
+  return (
+    <span className="block">
+      {name} <span className={narrow.state === 'cut' ? 'font-semibold text-carmine' : ''}>{words}</span>
+      {limit !== undefined && ` (${Math.round(px)} of ${limit} px)`}
+      {narrow.cut && `; lost: “${shortened(narrow.lost.trim())}”`}
+    </span>
+  )
+}
+const shortened = (text: string) => (text.length > 60 ? `${text.slice(0, 60)} …` : text)
 
 function Figures({
   name,

@@ -141,8 +141,8 @@ export default function HandOff() {
           </span>
         )}
         <p className="w-full text-[13px] text-ink-2">
-          Only the bytes of what you changed differ from what was taken in; every other file of the site is in
-          the ZIP as it came.
+          Only the bytes of what you changed, and of addresses that follow pages that moved, differ from what
+          was taken in; everything else is in the ZIP as it came.
         </p>
       </section>
       {none && (

@@ -2,7 +2,6 @@
  * Changed addresses. From the slugs that editors decided follow the files that move, the addresses that change with
  * them, and the redirects. Paths are from the site's root, `/` between folders.
  */
-import { transliterate } from '../wording/slug.ts'
 import { safeSegment } from '../wording/slug.ts'
 import { addressBook, addressesOf, addressOf, collisionKey, isPagePath } from './addresses.ts'
 
@@ -240,11 +239,3 @@ export function redirectsOf(
     .map((r) => ({ ...r, to: end(r.from) }))
     .filter((r) => r.to !== r.from)
 }
-
-/** A slug in ASCII, as collisions and keywords are compared by. */
-export const plainSlug = (text: string, lang: string | null): string =>
-  text
-    .split(/[^\p{L}\p{N}\p{M}]+/u)
-    .map((w) => transliterate(w, lang))
-    .filter(Boolean)
-    .join(' ')

@@ -73,6 +73,14 @@ export function transliterate(word: string, lang: string | null): string {
   return out.replace(/[^a-z0-9]/g, '')
 }
 
+/** A text's words in ASCII, as an address and a keyword in another script are compared by. */
+export const plainWords = (text: string, lang: string | null): string =>
+  text
+    .split(/[^\p{L}\p{N}\p{M}]+/u)
+    .map((w) => transliterate(w, lang))
+    .filter(Boolean)
+    .join(' ')
+
 export interface SlugOptions {
   lang: string | null
   /** At most this many words. */

@@ -1,6 +1,6 @@
 import { languageOf, wordsOf } from '../../keywords/stem.ts'
 import { decodedPath } from '../../site/addresses.ts'
-import { plainSlug } from '../../site/moves.ts'
+import { plainWords } from '../../wording/slug.ts'
 import { segmentsOf } from './slug-repair.ts'
 import { rule } from '../rule.ts'
 
@@ -21,9 +21,9 @@ export const slugKeyword = rule({
     if (!primary || segments.length === 0) return
     const language = languageOf(primary.lang)
     const stems = (text: string) => wordsOf(text.replace(/[_.+]/g, ' ')).map((w) => language.stem(w.word))
-    const wanted = new Set([...primary.stems, ...stems(plainSlug(primary.stems.join(' '), primary.lang))])
+    const wanted = new Set([...primary.stems, ...stems(plainWords(primary.stems.join(' '), primary.lang))])
     const path = segments.join(' ')
-    if ([...stems(path), ...stems(plainSlug(path, primary.lang))].some((s) => wanted.has(s))) return
+    if ([...stems(path), ...stems(plainWords(path, primary.lang))].some((s) => wanted.has(s))) return
     mark(null, { keyword: primary.text, path: decodedPath(page.url) })
   },
   examples: {
