@@ -218,7 +218,7 @@ export function AddressDrawer({
                       others.reduce((n, f) => n + f.count, 0),
                       'address',
                       'addresses',
-                    )} in ${plural(others.length, 'other page')}: links, canonicals, alternates and structured data`}
+                    )} in ${plural(others.length, others.every((f) => above.has(f.path)) ? 'other page' : 'other file')}: links, canonicals, alternates and structured data`}
               </li>
             </ul>
             <details className="mt-1.5">

@@ -338,7 +338,7 @@ describe('changed addresses in the worker', () => {
   const site = {
     'index.html': PAGE('The light and its pages', '<link rel="canonical" href="https://s.example/">').replace(
       '</main>',
-      '<a href="a/">a</a><a href="c.html">c</a></main>',
+      '<img src="a/pic.png" alt="The light"><a href="a/">a</a><a href="c.html">c</a></main>',
     ),
     'a/index.html': PAGE('The first folder of this site').replace('</main>', '<a href="b.html">b</a></main>'),
     'a/b.html': PAGE('A page within the first folder').replace(
@@ -377,7 +377,8 @@ describe('changed addresses in the worker', () => {
       ],
       followers: [
         { path: 'c.html', count: 1 },
-        { path: 'index.html', count: 1 },
+        { path: 'index.html', count: 2 },
+        { path: 'main.css', count: 1 },
       ],
       redirects: 3,
     })

@@ -25,14 +25,7 @@ import { catalogue } from '../../core/rules/catalogue.ts'
 import type { Role } from '../../core/measure/snippet.ts'
 import { auditSite, ruleOf } from '../../core/rules/runner.ts'
 import { addressBook, addressOf, isPagePath } from '../../core/site/addresses.ts'
-import {
-  movesOf,
-  noMoves,
-  pathParts,
-  redirectsOf,
-  type Redirect,
-  type SlugEdit,
-} from '../../core/site/moves.ts'
+import { movesOf, noMoves, redirectsOf, type Redirect, type SlugEdit } from '../../core/site/moves.ts'
 import { emptyIndex, updateIndex, type SiteIndex } from '../../core/site/site-index.ts'
 import { db, type LedgerRow, type SiteRecord } from '../store/db.ts'
 import {
@@ -419,31 +412,40 @@ export async function slugEffect(
   if (!open) return null
   const { site, setting } = open
   const own = path.slice(site.root.length)
-  const folder = pathParts(own)
-  const under = folder.folder ? `${folder.segments.join('/')}/` : null
-  const mine = [...setting.moves.paths].filter(
-    ([from]) => from === own || (under !== null && from.startsWith(under)),
-  )
-  const movedPaths = new Set(mine.map(([from]) => site.root + from))
+  const slug = open.slugs.get(own)
+  const question = ++slugQuestions
+  // What this slug does by itself; what others do beside it is theirs.
+  const all = open.files.map(([, p]) => p)
+  const moves = slug ? movesOf(all, new Map([[own, slug]]), site.base) : noMoves
+  const alone = { ...setting, moves }
+  const movedIds = new Set([...moves.paths.keys()].map((p) => site.root + p))
+  const pages = [...moves.paths].filter(([from]) => isPagePath(from))
+  // Style sheets and scripts are referred to in ways that the index does not keep: then every page is looked at.
+  const everywhere = pages.length < moves.paths.size
   const followers: SlugEffect['followers'] = []
-  for (const entry of setting.index.entries.values()) {
-    if (!entry.targets.some((t) => movedPaths.has(t)) && !movedPaths.has(entry.path)) continue
+  for (const entry of moves.paths.size > 0 ? setting.index.entries.values() : []) {
+    if (!everywhere && !entry.targets.some((t) => movedIds.has(t)) && !movedIds.has(entry.path)) continue
     const source = await sourceFor(open, entry.path)
+    if (question !== slugQuestions) return null
     if (!source) continue
-    const { changes } = proofFor(entry.path, source, decisionsOf[entry.path] ?? {}, setting)
+    const { changes } = proofFor(entry.path, source, decisionsOf[entry.path] ?? {}, alone)
     const count = changes.filter((c) => c.key === CARRIED).length
     if (count > 0) followers.push({ path: entry.path, count })
   }
+  for (const [id, file] of open.files) {
+    if (!/\.(?:css|xml|rss|atom)$/i.test(file) || moves.paths.size === 0) continue
+    const record = await db.files.get([site.id, id])
+    if (record && fileBytes(file, record.bytes, moves, site.base) !== record.bytes)
+      followers.push({ path: id, count: 1 })
+  }
   return {
-    moved: mine
-      .filter(([from]) => isPagePath(from))
-      .map(([from, to]) => ({ from: addressOf(from, site.base), to: addressOf(to, site.base) })),
+    moved: pages.map(([from, to]) => ({ from: addressOf(from, site.base), to: addressOf(to, site.base) })),
     followers: followers.sort((a, b) => (a.path < b.path ? -1 : 1)),
-    redirects: (await redirectsNow(open)).filter((r) =>
-      mine.some(([from]) => addressOf(from, site.base) === r.from),
-    ).length,
+    redirects: redirectsOf(moves, all, site.base).length,
   }
 }
+/** Counts questions about a slug: one that is asked while it is typed makes the one before it idle. */
+let slugQuestions = 0
 
 /** The files that leave: all of the site with the changes, or the changed pages alone; redirects where addresses changed. */
 export async function handOff(

@@ -72,17 +72,6 @@ export function addressesFor(
   return { url: addressOf(moves.paths.get(own) ?? own, base), oldUrl: addressOf(own, base) }
 }
 
-/** Whether a page must follow the moves: it moves itself, or it refers to one that does. */
-function followsMoves(path: string, { root, moves, index }: AuditSetting): boolean {
-  if (moves.paths.size === 0) return false
-  const entry = index.entries.get(path)
-  return (
-    !entry ||
-    moves.paths.has(path.slice(root.length)) ||
-    entry.targets.some((target) => moves.paths.has(target.slice(root.length)))
-  )
-}
-
 /** A page as it is handed off: its draft with tokens filled and metas that follow, and its addresses following the moves. */
 export function proofFor(path: string, source: Source, decisions: Decisions, setting: AuditSetting): Proof {
   const { url, oldUrl } = addressesFor(path, setting)
@@ -98,8 +87,7 @@ export function proofFor(path: string, source: Source, decisions: Decisions, set
     })
   }
   const own = path.slice(setting.root.length)
-  const carry = followsMoves(path, setting) ? carryFor(own, setting.moves, setting.base) : null
-  return applyDraft(source, draft, carry)
+  return applyDraft(source, draft, carryFor(own, setting.moves, setting.base))
 }
 
 /** Token values of a page; headings as the draft leaves them, where it changes any. */

@@ -293,7 +293,11 @@ export function applyDraft(source: Source, given: Draft, carry: Carry | null = n
   const keys = Object.keys(draft).filter((key) => key !== 'slug')
   if (keys.length === 0 && !carry) return { source, changes: [], refused: [] }
   const unpatchable = whyUnpatchable(source)
-  if (unpatchable) return { source, changes: [], refused: keys.map((key) => ({ key, why: unpatchable })) }
+  if (unpatchable) {
+    // Whether anything in it would have had to follow is not known either.
+    const wanted = carry ? [...keys, CARRIED] : keys
+    return { source, changes: [], refused: wanted.map((key) => ({ key, why: unpatchable })) }
+  }
   const places = locate(source)
   const refused: Proof['refused'] = []
   const accepted: ByteSplice[] = []

@@ -16,7 +16,7 @@ export interface IndexEntry {
   indexable: boolean
   /** The first H1 with text. */
   h1: string | null
-  /** Pages and files of the site that it refers to: by links, canonical, alternates and structured data. */
+  /** Pages and files of the site that it refers to: by links, images, canonical, alternates and structured data. */
   targets: PageId[]
 }
 
@@ -38,6 +38,14 @@ export interface SiteIndex {
   addresses: Map<string, PageId>
 }
 
+function resolved(href: string, base: string): string | null {
+  try {
+    return new URL(href, base).href
+  } catch {
+    return null
+  }
+}
+
 /** What of the site a page refers to, each once. */
 export function targetsOf(page: PageFacts, index: SiteIndex): PageId[] {
   const found = new Set<PageId>()
@@ -46,6 +54,12 @@ export function targetsOf(page: PageFacts, index: SiteIndex): PageId[] {
     if (id !== undefined) found.add(id)
   }
   for (const list of [page.links, page.canonicals, page.alternates]) for (const { url } of list) add(url)
+  // Images resolve as links do; only what may be of the site is worth resolving.
+  const images = page.images.filter((m) => m.src !== '' && !/^(?:data|blob|mailto):/i.test(m.src))
+  if (images.length > 0) {
+    const from = resolved(page.base ?? '', page.url) ?? page.url
+    for (const { src } of images) add(resolved(src, from))
+  }
   for (const { json } of page.data) {
     const read = parseJson(json)
     if (read.ok) for (const { value } of stringsIn(read.value)) add(value)
