@@ -7,7 +7,7 @@ const port = 4471
 export default defineConfig({
   testDir: 'tests',
   testMatch: ['e2e/**/*.spec.ts', 'reference/**/*.spec.ts'],
-  timeout: 120_000,
+  timeout: 240_000,
   expect: { timeout: 20_000 },
   workers: 2,
   fullyParallel: false,
