@@ -93,15 +93,25 @@ export const addressOnly = (id: PageId, url: string): IndexEntry => ({
 })
 
 /** A title's own words: what stands before its last separator. */
-const ownPart = (title: string) => title.replace(/\s+[|·•–—-]\s+[^|·•–—]*$/u, '')
+export const ownPart = (title: string) => title.replace(/\s+[|·•–—-]\s+[^|·•–—]*$/u, '')
 
-/** Keys under which titles meet that differ in digits or in one word alone; titles of fewer than three words have none of the latter. */
+/** Begins a key that is a whole own part, or one with a word left out: they meet where one title has a word more. */
+export const WHOLE = '= '
+
+/**
+ * Keys under which titles meet that differ in digits or in one word alone: another word in its place, or one more.
+ * Titles of fewer than three words have no word to spare.
+ */
 function nearKeys(title: string): string[] {
   const own = sameText(ownPart(title))
   const words = own.split(' ')
   const keys = /\d/.test(own) ? [`# ${own.replace(/\d+/g, '#')}`] : []
+  if (words.length >= 2) keys.push(WHOLE + own)
   if (words.length >= 3)
-    words.forEach((_, i) => keys.push(`${i} ${[...words.slice(0, i), '*', ...words.slice(i + 1)].join(' ')}`))
+    words.forEach((_, i) => {
+      const [before, after] = [words.slice(0, i), words.slice(i + 1)]
+      keys.push(`${i} ${[...before, '*', ...after].join(' ')}`, WHOLE + [...before, ...after].join(' '))
+    })
   return keys
 }
 
