@@ -93,10 +93,23 @@ export const addressOnly = (id: PageId, url: string): IndexEntry => ({
 })
 
 /** A title's own words: what stands before its last separator. */
-export const ownPart = (title: string) => title.replace(/\s+[|·•–—-]\s+[^|·•–—]*$/u, '')
+const ownPart = (title: string) => title.replace(/\s+[|·•–—-]\s+[^|·•–—]*$/u, '')
 
-/** Begins a key that is a whole own part, or one with a word left out: they meet where one title has a word more. */
-export const WHOLE = '= '
+/** Begin the keys of a whole own part and of one with a word left out: they meet where one title has a word more. */
+export const WHOLE = 'w '
+export const LESS_A_WORD = 'l '
+/** The key that a key of the one kind meets; null for the others, which meet themselves alone. */
+const counterpart = (key: string): string | null =>
+  key.startsWith(WHOLE)
+    ? LESS_A_WORD + key.slice(WHOLE.length)
+    : key.startsWith(LESS_A_WORD)
+      ? WHOLE + key.slice(LESS_A_WORD.length)
+      : null
+/** Whether a change of this key's group changes which titles meet. */
+const meets = (groups: Groups, key: string, group: Set<PageId>): boolean => {
+  const other = counterpart(key)
+  return other === null ? group.size > 1 : groups.has(other)
+}
 
 /**
  * Keys under which titles meet that differ in digits or in one word alone: another word in its place, or one more.
@@ -110,7 +123,7 @@ function nearKeys(title: string): string[] {
   if (words.length >= 3)
     words.forEach((_, i) => {
       const [before, after] = [words.slice(0, i), words.slice(i + 1)]
-      keys.push(`${i} ${[...before, '*', ...after].join(' ')}`, WHOLE + [...before, ...after].join(' '))
+      keys.push(`${i} ${[...before, '*', ...after].join(' ')}`, LESS_A_WORD + [...before, ...after].join(' '))
     })
   return keys
 }
@@ -153,7 +166,7 @@ export function updateIndex(index: SiteIndex, id: PageId, entry: IndexEntry | nu
   if (before)
     for (const [groups, key] of keysOf(before, index)) {
       const group = groups.get(key)
-      if (groups === index.byNearTitle && group && group.size > 1) index.nearChanges++
+      if (groups === index.byNearTitle && group && meets(groups, key, group)) index.nearChanges++
       group?.delete(id)
       if (group?.size === 0) groups.delete(key)
     }
@@ -162,9 +175,9 @@ export function updateIndex(index: SiteIndex, id: PageId, entry: IndexEntry | nu
   index.entries.set(id, entry)
   for (const [groups, key] of keysOf(entry, index)) {
     const group = groups.get(key)
-    if (groups === index.byNearTitle && group) index.nearChanges++
-    if (group) group.add(id)
-    else groups.set(key, new Set([id]))
+    const now = group ? group.add(id) : new Set([id])
+    if (!group) groups.set(key, now)
+    if (groups === index.byNearTitle && meets(groups, key, now)) index.nearChanges++
   }
 }
 

@@ -1,4 +1,4 @@
-import { ownPart, sameText, WHOLE, type PageId, type SiteIndex } from '../../site/site-index.ts'
+import { LESS_A_WORD, sameText, WHOLE, type PageId, type SiteIndex } from '../../site/site-index.ts'
 import { siteRule } from '../rule.ts'
 
 /** Pages that meet under any key, also by way of a third, in the order of their paths. */
@@ -15,15 +15,14 @@ function clusters(site: SiteIndex): PageId[][] {
     return root
   }
   for (const [key, ids] of site.byNearTitle) {
-    if (ids.size < 2) continue
-    // Two titles that both lose a word to become the same differ in two words; one that loses none must be there.
-    if (
-      key.startsWith(WHOLE) &&
-      ![...ids].some((id) => WHOLE + sameText(ownPart(site.entries.get(id)!.title!)) === key)
-    )
-      continue
+    // Two titles that both lose a word to become the same differ in two words: one that loses none must be there.
+    const others = key.startsWith(WHOLE)
+      ? site.byNearTitle.get(LESS_A_WORD + key.slice(WHOLE.length))
+      : undefined
+    if (key.startsWith(LESS_A_WORD) || (key.startsWith(WHOLE) && !others)) continue
+    if (ids.size < 2 && !others) continue
     let first: PageId | null = null
-    for (const id of ids) {
+    for (const id of others ? [...ids, ...others] : ids) {
       if (!parent.has(id)) parent.set(id, id)
       if (first === null) first = rootOf(id)
       else parent.set(rootOf(id), first)
