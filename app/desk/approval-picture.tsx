@@ -4,11 +4,11 @@ import { toast } from 'sonner'
 import type { ApprovalPage, Wording } from '../../core/exchange/approval.ts'
 import { CUT_SIGN } from '../../core/measure/cut.ts'
 import { measure, type Role, type Screen } from '../../core/measure/snippet.ts'
+import { shownAddress } from '../../core/site/addresses.ts'
 import type { Session } from '../store/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { download } from '../ui/download.ts'
 import { core } from '../workers/client.ts'
-import { shownAddress } from './snippet-sheet.tsx'
 
 /** The page's result, before and after, as a picture to send to somebody. */
 export function ApprovalPicture({ session, path }: { session: Session; path: string }) {

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { primaryLanguage } from '../../core/keywords/stem.ts'
-import type { HouseStyle } from '../../core/rules/house-style.ts'
+import { protectedBy, type HouseStyle } from '../../core/rules/house-style.ts'
 import { casings, toCasing, type Casing } from '../../core/wording/casing.ts'
 import type { PageView } from '../workers/evaluate.ts'
 import { Drawer } from './drawer.tsx'
@@ -15,7 +15,7 @@ export const casingNames: Record<Casing, string> = {
 /** A title in a casing style, as the house would have it. */
 export const casedTitle = (title: string, casing: Casing, style: HouseStyle, view: PageView | null): string =>
   toCasing(title, casing, {
-    protectedWords: [...style.protectedWords, ...(style.siteName ? [style.siteName] : [])],
+    protectedWords: protectedBy(style),
     names: new Set(view?.names ?? []),
   })
 

@@ -3,6 +3,7 @@ import type { Decisions } from '../../core/exchange/work.ts'
 import { measure, type Measured } from '../../core/measure/snippet.ts'
 import { foldText, textWidth } from '../../core/measure/width.ts'
 import { styleFor } from '../../core/rules/house-style.ts'
+import { shownAddress } from '../../core/site/addresses.ts'
 import { fillTokens } from '../../core/wording/tokens.ts'
 import type { LedgerRow } from '../store/db.ts'
 import type { Session } from '../store/session.ts'
@@ -404,19 +405,6 @@ const onSnippet = (m: MarkView): boolean =>
   ['title', 'description', 'address'].includes(m.family) || m.rule.startsWith('keyword-')
 const anchorOf = (m: MarkView): string =>
   m.family === 'address' ? 'trail' : m.family === 'text' ? 'keyword' : m.family
-
-/** An address as results show it: the host and the segments, decoded. */
-export function shownAddress(url: string): string[] {
-  const { host, pathname } = new URL(url)
-  return [host, ...pathname.split('/').filter(Boolean).map(safeDecode)]
-}
-function safeDecode(segment: string): string {
-  try {
-    return decodeURIComponent(segment)
-  } catch {
-    return segment
-  }
-}
 
 /** Which tokens stand in the wording, and with what they are filled. */
 function TokenLine({

@@ -3,8 +3,9 @@ import { useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { stateOf, takesOf, type Answer, type Decisions } from '../../core/exchange/work.ts'
 import { measure, type Fit } from '../../core/measure/snippet.ts'
-import { styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
-import { dateTokens, fillTokens, hasTokens, type TokenValues } from '../../core/wording/tokens.ts'
+import { styleFor } from '../../core/rules/house-style.ts'
+import { valuesFrom } from '../../core/wording/page-tokens.ts'
+import { fillTokens, hasTokens } from '../../core/wording/tokens.ts'
 import { Ruler } from '../desk/ruler.tsx'
 import { fieldValue } from '../desk/snippet-sheet.tsx'
 import type { LedgerRow } from '../store/db.ts'
@@ -229,15 +230,6 @@ export function LedgerTable({
   )
 }
 
-/** A row's values for tokens, as near as the ledger knows them; the worker fills them for good. */
-const rowTokens = (row: LedgerRow, style: HouseStyle): TokenValues => ({
-  ...dateTokens(today(), row.lang ?? style.language),
-  site: style.siteName,
-  h1: row.h1,
-  author: row.author,
-  price: row.price,
-})
-
 const SCALE = 330 / 720
 
 /** The thin measure under a title: its width, and the cut as a tick. */
@@ -368,7 +360,7 @@ function EditCell({
   }
   const write = (after: unknown) => session.type(row.path, key, after, fieldNames[field])
   const style = styleFor(session.get().style, row.url)
-  const filled = fillTokens(value, rowTokens(row, style)).text
+  const filled = fillTokens(value, valuesFrom(row, { site: null, style, date: today() })).text
   const role = field === 'title' ? 'title' : 'description'
   const measured = isKeyword ? null : measure(filled, role, style.slots)
   const { column, allowance, riskPx } = style.slots[role].wide

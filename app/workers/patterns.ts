@@ -3,9 +3,9 @@ import { wideTitleFit, type Fit } from '../../core/measure/snippet.ts'
 import { matchesAddress, styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
 import { decodedPath } from '../../core/site/addresses.ts'
 import type { SiteIndex } from '../../core/site/site-index.ts'
-import { sectionOf } from '../../core/wording/page-tokens.ts'
+import { valuesFrom } from '../../core/wording/page-tokens.ts'
 import { inPattern, pageWords } from '../../core/wording/patterns.ts'
-import { dateTokens, fillTokens, type TokenValues } from '../../core/wording/tokens.ts'
+import { fillTokens } from '../../core/wording/tokens.ts'
 import type { LedgerRow } from '../store/db.ts'
 
 export interface PatternChange {
@@ -41,14 +41,7 @@ export function previewPattern(
     if (match !== null && !matchesAddress(match, decodedPath(row.url))) continue
     preview.pages++
     const style = styleFor(after, row.url)
-    const values: TokenValues = {
-      ...dateTokens(date, row.lang ?? style.language),
-      site: style.siteName,
-      section: sectionOf(row.url, site),
-      h1: row.h1,
-      author: row.author,
-      price: row.price,
-    }
+    const values = valuesFrom(row, { site, style, date })
     const old = styleFor(before, row.url)
     const raw = typed.get(row.path) ?? row.title ?? ''
     const words =

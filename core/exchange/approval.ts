@@ -6,7 +6,7 @@
 import Joi from 'joi'
 import { CUT_SIGN } from '../measure/cut.ts'
 import { measure, type Screen, type Slots } from '../measure/snippet.ts'
-import { decodedPath } from '../site/addresses.ts'
+import { shownAddress } from '../site/addresses.ts'
 import { hash } from './hash.ts'
 
 /** What a result says. */
@@ -53,9 +53,7 @@ function lines(text: string, role: 'title' | 'description', screen: Screen, slot
 }
 
 function result(wording: Wording, screen: Screen, { slots, lang }: ApprovalPage): string {
-  const trail = [new URL(wording.url).host, ...decodedPath(wording.url).split('/').filter(Boolean)].join(
-    ' › ',
-  )
+  const trail = shownAddress(wording.url).join(' › ')
   return `<div class="result ${screen}" style="width:${slots.title[screen].column}px"${lang ? ` lang="${escaped(lang)}"` : ''}><p class="trail">${escaped(trail)}</p>${lines(wording.title, 'title', screen, slots)}${lines(wording.description, 'description', screen, slots)}</div>`
 }
 

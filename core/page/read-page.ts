@@ -2,6 +2,7 @@
 import { isUtf8 } from './encoding.ts'
 import type { AnchorFact, DataBlock, HeadingFact, Landmark, MainBy, PageFacts, Place } from './facts.ts'
 import { attribute, HTML, isElement, parsePage, type Element, type Node } from './parse.ts'
+import { resolveAddress } from '../site/addresses.ts'
 import { toBytePlaces } from './places.ts'
 import type { Source } from './source.ts'
 import { countWords } from './words.ts'
@@ -118,14 +119,6 @@ function landmarkOf(node: Element, role: string | null, sectioning: boolean): La
   }
 }
 
-function resolve(href: string, base: string): string | null {
-  try {
-    return new URL(href, base).href
-  } catch {
-    return null
-  }
-}
-
 /** A stretch of the body's visible text. */
 interface Region {
   from: number
@@ -207,7 +200,7 @@ export function readPage(source: Source, where: { path: string; url: string }): 
           const href = attribute(node, 'href')
           if (href !== null) {
             page.base = href
-            base = resolve(href, where.url) ?? where.url
+            base = resolveAddress(href, where.url) ?? where.url
           }
         }
         break
@@ -239,7 +232,7 @@ export function readPage(source: Source, where: { path: string; url: string }): 
       case 'link': {
         const rel = attribute(node, 'rel')?.toLowerCase().split(/\s+/) ?? []
         const href = (attribute(node, 'href') ?? '').trim()
-        const url = href === '' ? null : resolve(href, base)
+        const url = href === '' ? null : resolveAddress(href, base)
         if (rel.includes('canonical')) page.canonicals.push({ href, url, inHead, ...place(node) })
         else if (rel.includes('alternate')) page.alternates.push({ href, url, inHead, ...place(node) })
         break
@@ -402,7 +395,7 @@ export function readPage(source: Source, where: { path: string; url: string }): 
     const trimmed = href.trim()
     const fact: AnchorFact = {
       href: trimmed,
-      url: resolve(trimmed, base),
+      url: resolveAddress(trimmed, base),
       text: '',
       landmark: frame.landmark,
       ...place(node),

@@ -1,4 +1,5 @@
 /** Every address that a page's source writes, as splices where it must follow a move. */
+import type { DefaultTreeAdapterTypes } from 'parse5'
 import { byteView } from './encoding.ts'
 import { attributePlaces, locate, type Located, type Locations } from './locate.ts'
 import { attribute, isElement, parsePage, type Node } from './parse.ts'
@@ -9,7 +10,9 @@ import { parseJson, type JsonValue } from '../structured-data/json.ts'
 
 interface Reference {
   element: Located
+  /** The attribute's name as it is written, in lower case, and its value. */
   attribute: string
+  value: string
   kind: 'address' | 'set' | 'refresh' | 'style'
 }
 interface References {
@@ -19,7 +22,7 @@ interface References {
   styles: Located[]
 }
 
-const addressAttributes = [
+const addressAttributes = new Set([
   'href',
   'src',
   'action',
@@ -30,9 +33,10 @@ const addressAttributes = [
   'background',
   'longdesc',
   'xlink:href',
-]
+])
+/** Metas whose content is an address, and no others: the width of an image stands beside it under a longer name. */
 const metaAddress =
-  /^(?:og|twitter|al):(?:.*:)?(?:url|image|video|audio|src|player)(?::|$)|^(?:og:url|twitter:url|msapplication-starturl|citation_public_url|dc\.identifier)$/i
+  /^(?:(?:og|twitter):(?:url|image|video|audio|player)(?::(?:url|secure_url|src|stream))?|al:web:url|msapplication-(?:starturl|tileimage))$/i
 
 const cache = new WeakMap<Source, References>()
 
@@ -50,7 +54,9 @@ function referencesOf(source: Source): References {
     if (node === undefined) stack.pop()
     else if (isElement(node)) {
       if (node.place) note(node as Located, found)
-      stack.push({ nodes: node.childNodes, next: 0 })
+      // What a template holds is kept apart from its children.
+      const { content } = node as Partial<DefaultTreeAdapterTypes.Template>
+      stack.push({ nodes: (content ?? node).childNodes, next: 0 })
     }
   }
   cache.set(source, found)
@@ -58,18 +64,20 @@ function referencesOf(source: Source): References {
 }
 
 function note(element: Located, found: References): void {
-  const add = (name: string, kind: Reference['kind']) =>
-    found.references.push({ element, attribute: name, kind })
-  for (const { name } of element.attrs) {
-    if (name === 'srcset' || name === 'imagesrcset') add(name, 'set')
-    else if (name === 'style') add(name, 'style')
-    else if (element.tagName === 'base' && name === 'href') found.base ??= attribute(element, 'href')
-    else if (addressAttributes.includes(name) || name === 'xlink:href') add(name, 'address')
+  const add = (name: string, value: string, kind: Reference['kind']) =>
+    found.references.push({ element, attribute: name, value, kind })
+  for (const { name: local, prefix, value } of element.attrs) {
+    const name = prefix ? `${prefix}:${local}` : local
+    if (name === 'srcset' || name === 'imagesrcset') add(name, value, 'set')
+    else if (name === 'style') add(name, value, 'style')
+    else if (element.tagName === 'base') found.base ??= name === 'href' ? value : null
+    else if (addressAttributes.has(name)) add(name, value, 'address')
   }
   if (element.tagName === 'meta') {
-    if (/^refresh$/i.test(attribute(element, 'http-equiv') ?? '')) add('content', 'refresh')
+    const content = attribute(element, 'content') ?? ''
+    if (/^refresh$/i.test(attribute(element, 'http-equiv') ?? '')) add('content', content, 'refresh')
     else if (metaAddress.test(attribute(element, 'property') ?? attribute(element, 'name') ?? ''))
-      add('content', 'address')
+      add('content', content, 'address')
   }
   if (element.tagName === 'style') found.styles.push(element)
   if (
@@ -86,10 +94,9 @@ export function carrySplices(source: Source, carry: Carry): Splice[] {
   const bases = basesOf(base, carry)
   const decoded = (raw: string) => (places.unit === 2 ? raw : redecode(raw, source))
   const splices: Splice[] = []
-  for (const { element, attribute: name, kind } of references) {
-    const raw = attribute(element, name)
-    if (raw === null || raw.trim() === '') continue
-    const now = carriedValue(decoded(raw), kind)
+  for (const { element, attribute: name, value, kind } of references) {
+    if (value.trim() === '') continue
+    const now = carriedValue(decoded(value), kind)
     if (now !== null) splices.push(...replaceAttribute(places, element, name, now))
   }
   for (const { place } of styles) {
@@ -147,6 +154,9 @@ function replaceAttribute({ view }: Locations, element: Located, name: string, v
 const addressMembers =
   /^(?:@id|url|item|mainEntityOfPage|image|logo|contentUrl|thumbnailUrl|embedUrl|target|urlTemplate|isPartOf|significantLink|relatedLink)$/
 
+/** Relative text that can be nothing but a path: not a name, not the id of a blank node. */
+const isPath = (text: string): boolean => /^(?!_:)(?:\.{0,2}\/|[^\s:]+(?:\/|\.\w{2,5}$))/.test(text)
+
 interface CarriedString {
   start: number
   end: number
@@ -166,7 +176,10 @@ function carriedStrings(
   const walk = (value: JsonValue, key: string): void => {
     if (value.kind === 'object') for (const m of value.members) walk(m.value, m.key)
     else if (value.kind === 'array') for (const item of value.items) walk(item, key)
-    else if (value.kind === 'string' && (/^https?:/i.test(value.value) || addressMembers.test(key))) {
+    else if (
+      value.kind === 'string' &&
+      (/^https?:/i.test(value.value) || (addressMembers.test(key) && isPath(value.value)))
+    ) {
       const now = carried(decoded(value.value), bases, carry)
       if (now !== null) found.push({ start: value.start, end: value.end, text: JSON.stringify(now) })
     }

@@ -1,6 +1,7 @@
 /** House style: the limits, patterns and severities that a site is judged by. Everything in it is the house's to change. */
 import Joi from 'joi'
 import { defaultSlots, type Slots } from '../measure/snippet.ts'
+import { decodedPath } from '../site/addresses.ts'
 import { casings, type Casing } from '../wording/casing.ts'
 
 export type Severity = 'blocker' | 'flaw' | 'nit'
@@ -162,6 +163,10 @@ export const houseStyleSchema = Joi.object({
   type: Joi.valid(null),
 })
 
+/** What a casing style leaves as the house writes it: its protected words, and its own name. */
+export const protectedBy = ({ protectedWords, siteName }: HouseStyle): string[] =>
+  siteName ? [...protectedWords, siteName] : [...protectedWords]
+
 const FORMAT = 'keen-quill-house-style'
 
 /** A house style as a file to keep and to share. */
@@ -216,7 +221,7 @@ const effective = new WeakMap<HouseStyle, Map<string, HouseStyle>>()
 /** The house style for one page: the site's, and on top of it, in order, what is asked of addresses like its. */
 export function styleFor(style: HouseStyle, url: string): HouseStyle {
   if (style.addresses.length === 0) return style
-  const path = pathOf(url)
+  const path = decodedPath(url)
   const matching = style.addresses.filter((a) => matchesAddress(a.match, path))
   if (matching.length === 0) return style
   const key = matching.map((a) => style.addresses.indexOf(a)).join(',')
@@ -238,15 +243,6 @@ export function styleFor(style: HouseStyle, url: string): HouseStyle {
     known.set(key, own)
   }
   return own
-}
-
-function pathOf(url: string): string {
-  const path = /^[a-z][a-z0-9+.-]*:\/\/[^/?#]*([^?#]*)/i.exec(url)?.[1] || '/'
-  try {
-    return decodeURIComponent(path)
-  } catch {
-    return path
-  }
 }
 
 /** Starting points for houses of different kinds; none is more right than another, and every figure is common practice. */

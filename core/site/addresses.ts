@@ -44,6 +44,21 @@ export function decodedPath(url: string): string {
   }
 }
 
+/** An address against a base; null where it is no URL. */
+export function resolveAddress(href: string, base: string): string | null {
+  try {
+    return new URL(href, base).href
+  } catch {
+    return null
+  }
+}
+
+/** An address as results show it: the host and the segments, decoded. */
+export const shownAddress = (url: string): string[] => [
+  new URL(url).host,
+  ...decodedPath(url).split('/').filter(Boolean),
+]
+
 /** What an address is compared by: without fragment and query. */
 export const withoutQuery = (url: string): string => url.replace(/[?#].*$/s, '')
 

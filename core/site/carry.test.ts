@@ -105,6 +105,23 @@ describe('a page', () => {
     expect(text('e.html', '<base href="/a/"><a href="b.html">b</a>', edits)).toBe(
       '<base href="/a/"><a href="../z/b.html">b</a>',
     ))
+  it('that moves by itself leaves alone what only looks like an address', () => {
+    const moved = { 'a/index.html': { value: '/deep/er/z', alone: true } }
+    const html = `<meta property="og:image:width" content="600"><meta property="og:image" content="img.png">
+<script type="application/ld+json">{"item":"Stories","@id":"_:b0","image":"img.png","mainEntityOfPage":"#here","target":"Two words/three"}</script>`
+    expect(text('a/index.html', html, moved)).toBe(
+      html
+        .replace('content="img.png"', 'content="../../../a/img.png"')
+        .replace('"image":"img.png"', '"image":"../../../a/img.png"'),
+    )
+  })
+  it('has addresses in templates, drawings, refreshes and on two lines follow', () => {
+    const html =
+      '<meta http-equiv=refresh content="5; url=/a/b.html"><template><a href="/a/">t</a></template><svg><a xlink:href="/a/b.html">s</a></svg><form action="/a/"><button formaction=/a/b.html></form><a href="\n/a/\n">n</a>'
+    expect(text('index.html', html, edits)).toBe(
+      '<meta http-equiv=refresh content="5; url=/z/b.html"><template><a href="/z/">t</a></template><svg><a xlink:href="/z/b.html">s</a></svg><form action="/z/"><button formaction="/z/b.html"></form><a href="/z/">n</a>',
+    )
+  })
   it('in another encoding keeps its bytes', () => {
     const latin = Uint8Array.from('<title>Caf\xe9</title><a href="a/b.html">\xe9</a>', (c) => c.charCodeAt(0))
     const { bytes } = carriedPage('index.html', '', edits, latin)

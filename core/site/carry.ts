@@ -1,5 +1,5 @@
 /** How an address as it is written follows a page that moved: what was absolute stays so, what was relative too. */
-import { withoutQuery } from './addresses.ts'
+import { resolveAddress, withoutQuery } from './addresses.ts'
 
 /** What one page needs to know of the moves: its own old and new address, and every address that changed. */
 export interface Carry {
@@ -8,17 +8,9 @@ export interface Carry {
   addresses: ReadonlyMap<string, string>
 }
 
-function resolve(href: string, base: string): string | null {
-  try {
-    return new URL(href, base).href
-  } catch {
-    return null
-  }
-}
-
 /** The base that relative addresses of a page resolve against, before and after it moved. */
 export function basesOf(baseHref: string | null, { from, to }: Carry): { before: string; after: string } {
-  const against = (url: string) => (baseHref === null ? url : (resolve(baseHref, url) ?? url))
+  const against = (url: string) => (baseHref === null ? url : (resolveAddress(baseHref, url) ?? url))
   return { before: against(from), after: against(to) }
 }
 
@@ -43,12 +35,12 @@ export function carried(
   const href = written.trim()
   if (href === '' || href.startsWith('#')) return null
   if (/^[a-z][a-z0-9+.-]*:/i.test(href) && !/^https?:/i.test(href)) return null
-  const old = resolve(href, bases.before)
+  const old = resolveAddress(href, bases.before)
   if (old === null) return null
   const address = withoutQuery(old)
   const rest = old.slice(address.length)
   const target = (carry.addresses.get(address) ?? address) + rest
-  if (resolve(href, bases.after) === target) return null
+  if (resolveAddress(href, bases.after) === target) return null
   if (/^https?:/i.test(href)) return target
   if (href.startsWith('//')) return target.replace(/^https?:/, '')
   const { origin, pathname } = new URL(target)

@@ -2,7 +2,7 @@
 import { fold } from '../page/read-page.ts'
 import { descriptionOf, isIndexable, outlineOf, titleOf, type PageFacts } from '../page/facts.ts'
 import { parseJson, stringsIn } from '../structured-data/json.ts'
-import { addressBook, collisionKey, withoutQuery } from './addresses.ts'
+import { addressBook, collisionKey, resolveAddress, withoutQuery } from './addresses.ts'
 
 export type PageId = string
 
@@ -38,14 +38,6 @@ export interface SiteIndex {
   addresses: Map<string, PageId>
 }
 
-function resolved(href: string, base: string): string | null {
-  try {
-    return new URL(href, base).href
-  } catch {
-    return null
-  }
-}
-
 /** What of the site a page refers to, each once. */
 export function targetsOf(page: PageFacts, index: SiteIndex): PageId[] {
   const found = new Set<PageId>()
@@ -57,8 +49,8 @@ export function targetsOf(page: PageFacts, index: SiteIndex): PageId[] {
   // Images resolve as links do; only what may be of the site is worth resolving.
   const images = page.images.filter((m) => m.src !== '' && !/^(?:data|blob|mailto):/i.test(m.src))
   if (images.length > 0) {
-    const from = resolved(page.base ?? '', page.url) ?? page.url
-    for (const { src } of images) add(resolved(src, from))
+    const from = resolveAddress(page.base ?? '', page.url) ?? page.url
+    for (const { src } of images) add(resolveAddress(src, from))
   }
   for (const { json } of page.data) {
     const read = parseJson(json)

@@ -23,25 +23,39 @@ export function sectionOf(url: string, site: SiteIndex): string | null {
   return words ? words.slice(0, 1).toUpperCase() + words.slice(1) : null
 }
 
+/** What is kept of a page, enough for every token but `{page}`. */
+export interface KnownOfPage {
+  url: string
+  lang: string | null
+  h1: string | null
+  author: string | null
+  price: string | null
+}
+
 export interface TokenContext {
-  site: SiteIndex
+  /** null where sections need not be told. */
+  site: SiteIndex | null
   style: HouseStyle
   /** YYYY-MM-DD */
   date: string
 }
 
+export const valuesFrom = (known: KnownOfPage, { site, style, date }: TokenContext): TokenValues => ({
+  ...dateTokens(date, known.lang ?? style.language),
+  site: style.siteName,
+  section: site && sectionOf(known.url, site),
+  h1: known.h1,
+  author: known.author,
+  price: known.price,
+})
+
 /** Values from a page's facts; `{page}` is its own words, from its title without what the pattern adds, else from its H1. */
 export function tokenValues(page: PageFacts, { site, style, date }: TokenContext): TokenValues {
   const { author, price } = furnitureOf(page)
   const h1 = outlineOf(page).find((h) => h.level === 1 && h.text)?.text ?? null
-  const values: TokenValues = {
-    ...dateTokens(date, page.lang ?? style.language),
-    site: style.siteName,
-    section: sectionOf(page.url, site),
-    h1,
-    author,
-    price: price ? shownPrice(price, page.lang) : null,
-  }
+  const { url, lang } = page
+  const known = { url, lang, h1, author, price: price ? shownPrice(price, lang) : null }
+  const values = valuesFrom(known, { site, style, date })
   const title = titleOf(page)?.text
   return { ...values, page: (title && pageWords(title, style.titlePattern, values)) || h1 }
 }

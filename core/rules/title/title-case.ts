@@ -1,6 +1,7 @@
 import { primaryLanguage } from '../../keywords/stem.ts'
 import { titleOf } from '../../page/facts.ts'
 import { namesIn, toCasing } from '../../wording/casing.ts'
+import { protectedBy } from '../house-style.ts'
 import { rule } from '../rule.ts'
 
 const styleNames = { sentence: 'sentence style', ap: 'AP style', chicago: 'Chicago style', 'as typed': '' }
@@ -22,7 +23,7 @@ export const titleCase = rule({
     if (style.casing === 'as typed' || !title || title.text === '') return
     if (primaryLanguage(page.lang ?? style.language) !== 'en') return
     const expected = toCasing(title.text, style.casing, {
-      protectedWords: [...style.protectedWords, ...(style.siteName ? [style.siteName] : [])],
+      protectedWords: protectedBy(style),
       names: namesIn(page.main.text),
     })
     if (expected === title.text) return
