@@ -1,4 +1,4 @@
-import { followOf, type Decisions } from '../../core/exchange/work.ts'
+import { followOf } from '../../core/exchange/work.ts'
 import { carriesTitle } from '../../core/wording/page-tokens.ts'
 import type { Session } from '../store/session.ts'
 import type { PageView } from '../workers/evaluate.ts'
@@ -8,24 +8,24 @@ import { Drawer } from './drawer.tsx'
 export function Carriers({
   session,
   path,
-  decisions,
   view,
   title,
   description,
 }: {
   session: Session
   path: string
-  decisions: Decisions
   view: PageView
   title: string
   description: string
 }) {
   if (view.carriers.length === 0) return null
-  const follow = followOf(decisions)
   const rows = view.carriers.map((c) => ({ ...c, own: carriesTitle(c.name) ? title : description }))
   const differing = rows.filter((r) => !r.follows && r.content !== r.own)
-  const set = (names: string[], label: string) =>
-    void session.decide(label, [{ path, key: 'follow', after: names.length > 0 ? names : undefined }])
+  const set = (change: (names: string[]) => string[], label: string) =>
+    void session.decide(label, () => {
+      const names = change(followOf(session.decisionsOf(path)))
+      return [{ path, key: 'follow', after: names.length > 0 ? names : undefined }]
+    })
   return (
     <Drawer
       id="carriers"
@@ -49,11 +49,8 @@ export function Carriers({
                 className="action ml-auto"
                 onClick={() =>
                   r.follows
-                    ? set(
-                        follow.filter((n) => n !== r.name),
-                        `${r.name} as it was`,
-                      )
-                    : set([...follow, r.name], `${r.name} follows`)
+                    ? set((f) => f.filter((n) => n !== r.name), `${r.name} as it was`)
+                    : set((f) => [...new Set([...f, r.name])], `${r.name} follows`)
                 }
               >
                 {r.follows
@@ -70,7 +67,7 @@ export function Carriers({
           type="button"
           className="action mt-1 text-[13px]"
           onClick={() =>
-            set([...new Set([...follow, ...differing.map((d) => d.name)])], 'Shared wordings follow')
+            set((f) => [...new Set([...f, ...differing.map((d) => d.name)])], 'Shared wordings follow')
           }
         >
           All follow

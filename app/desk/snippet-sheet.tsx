@@ -372,14 +372,7 @@ export function SnippetSheet({
             />
           )}
           {view && (
-            <Carriers
-              session={session}
-              path={path}
-              decisions={decisions}
-              view={view}
-              title={title}
-              description={description}
-            />
+            <Carriers session={session} path={path} view={view} title={title} description={description} />
           )}
         </div>
         <Refused edits={view?.refused ?? []} />

@@ -18,9 +18,13 @@ const names: Record<Role, string> = { title: 'title', description: 'meta descrip
 
 /** Adds a wording to the page's takes, once. */
 export function keepTake(session: Session, path: string, role: Role, take: Take): void {
-  const takes = takesOf(session.decisionsOf(path), role)
-  if (take.text.trim() === '' || takes.some((t) => t.text === take.text)) return
-  void session.decide(`Take of the ${names[role]}`, [{ path, key: `takes:${role}`, after: [...takes, take] }])
+  if (take.text.trim() === '') return
+  void session.decide(`Take of the ${names[role]}`, () => {
+    const takes = takesOf(session.decisionsOf(path), role)
+    return takes.some((t) => t.text === take.text)
+      ? []
+      : [{ path, key: `takes:${role}`, after: [...takes, take] }]
+  })
 }
 
 interface TakesProps {
@@ -77,17 +81,16 @@ function TakesList({ session, path, decisions, view, style, present, keywords, l
   const choose = (role: Role, text: string) => {
     const key = role === 'title' ? 'edit:title' : 'edit:meta:description'
     const source = role === 'title' ? view?.sourceTitle : view?.sourceDescription
-    const takes = kept[role]
-    // What stood in the result is not lost when another is chosen.
-    const before = present[role]
-    const keep =
-      before.trim() !== '' && !takes.some((t) => t.text === before)
-        ? [{ path, key: `takes:${role}`, after: [...takes, { text: before, from: '' }] }]
-        : []
-    void session.decide(`Take of the ${names[role]} chosen`, [
-      { path, key, after: text === source ? undefined : { value: text } },
-      ...keep,
-    ])
+    void session.decide(`Take of the ${names[role]} chosen`, () => {
+      const takes = takesOf(session.decisionsOf(path), role)
+      // What stood in the result is not lost when another is chosen.
+      const before = present[role]
+      const keep =
+        before.trim() !== '' && !takes.some((t) => t.text === before)
+          ? [{ path, key: `takes:${role}`, after: [...takes, { text: before, from: '' }] }]
+          : []
+      return [{ path, key, after: text === source ? undefined : { value: text } }, ...keep]
+    })
   }
 
   return (
@@ -131,14 +134,10 @@ function TakesList({ session, path, decisions, view, style, present, keywords, l
                 marks={marks[`${role}\n${take.text}`]}
                 onChoose={() => choose(role, take.text)}
                 onDrop={() =>
-                  void session.decide('Take dropped', [
-                    {
-                      path,
-                      key: `takes:${role}`,
-                      after:
-                        kept[role].length === 1 ? undefined : kept[role].filter((t) => t.text !== take.text),
-                    },
-                  ])
+                  void session.decide('Take dropped', () => {
+                    const left = takesOf(session.decisionsOf(path), role).filter((t) => t.text !== take.text)
+                    return [{ path, key: `takes:${role}`, after: left.length > 0 ? left : undefined }]
+                  })
                 }
               />
             ))}

@@ -2,7 +2,7 @@ import cyrillic from '@fontsource/arimo/files/arimo-cyrillic-400-normal.woff2?ur
 import greek from '@fontsource/arimo/files/arimo-greek-400-normal.woff2?url'
 import latinExt from '@fontsource/arimo/files/arimo-latin-ext-400-normal.woff2?url'
 import latin from '@fontsource/arimo/files/arimo-latin-400-normal.woff2?url'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { toast } from 'sonner'
 import { readAnswers, wordingHash } from '../../core/exchange/approval.ts'
 import type { Decision } from '../store/work-log.ts'
@@ -10,6 +10,7 @@ import type { Session } from '../store/session.ts'
 import { today } from '../store/session.ts'
 import { download, fileName } from '../ui/download.ts'
 import { Dialog } from '../ui/dialog.tsx'
+import { FilePick } from '../ui/file-pick.tsx'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
 import type { ChangedPage } from '../workers/desk.ts'
@@ -48,7 +49,6 @@ async function fontsFor(text: string): Promise<{ base64: string; range: string }
 export function ForApproval({ session, pages }: { session: Session; pages: ChangedPage[] }) {
   const [open, setOpen] = useState(false)
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
-  const input = useRef<HTMLInputElement>(null)
   const chosen = pages.filter((p) => !left.has(p.path)).map((p) => p.path)
 
   async function save() {
@@ -118,22 +118,9 @@ export function ForApproval({ session, pages }: { session: Session; pages: Chang
       <button type="button" className="button" disabled={pages.length === 0} onClick={() => setOpen(true)}>
         For approval …
       </button>
-      <button type="button" className="quiet" onClick={() => input.current?.click()}>
+      <FilePick label="Answer file" accept=".json" testId="answers-input" onFile={(file) => void read(file)}>
         Read answers …
-      </button>
-      <input
-        ref={input}
-        type="file"
-        hidden
-        accept=".json"
-        aria-label="Answer file"
-        data-testid="answers-input"
-        onChange={(e) => {
-          const file = e.target.files?.[0]
-          if (file) void read(file)
-          e.target.value = ''
-        }}
-      />
+      </FilePick>
       <Dialog
         open={open}
         onOpenChange={setOpen}

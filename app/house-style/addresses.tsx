@@ -4,6 +4,8 @@ import {
   matchesAddress,
   pageTypes,
   type AddressStyle,
+  type Limits,
+  type Severity,
   type HouseStyle,
   type PageType,
 } from '../../core/rules/house-style.ts'
@@ -13,6 +15,7 @@ import { casingNames } from '../desk/casing.tsx'
 import type { Session } from '../store/session.ts'
 import { Choice } from '../ui/choice.tsx'
 import { plural } from '../ui/plural.ts'
+import type { Change, ChangeAddress } from './change.ts'
 import { Pattern } from './pattern.tsx'
 
 /** What is asked of some addresses: their type, a pattern, a casing, limits and severities of their own. */
@@ -23,16 +26,18 @@ export function Addresses({
 }: {
   session: Session
   style: HouseStyle
-  onKeep(patch: Partial<HouseStyle>, label: string): void
+  onKeep: Change
 }) {
   const [match, setMatch] = useState('')
   const paths = [...session.get().rows.values()].map((r) => decodedPath(r.url))
-  const keep = (i: number, patch: Partial<AddressStyle>, label: string) =>
-    onKeep({ addresses: style.addresses.map((a, k) => (k === i ? { ...a, ...patch } : a)) }, label)
+  const keep =
+    (match: string): ChangeAddress =>
+    (make, label) =>
+      onKeep((now) => ({ addresses: now.addresses.map((a) => (a.match === match ? make(a) : a)) }), label)
   return (
     <>
       <ul>
-        {style.addresses.map((a, i) => (
+        {style.addresses.map((a) => (
           <li key={a.match} className="border-t border-rule-2 py-3 first:border-t-0">
             <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 text-[13px]">
               <code className="font-mono text-[13px] font-semibold">{a.match}</code>
@@ -43,7 +48,9 @@ export function Addresses({
                 label="Type"
                 value={a.type ?? 'none'}
                 options={[{ value: 'none', name: 'none' }, ...pageTypes.map((t) => ({ value: t, name: t }))]}
-                onChange={(t) => keep(i, { type: t === 'none' ? null : t }, `Type of ${a.match}`)}
+                onChange={(t) =>
+                  keep(a.match)((now) => ({ ...now, type: t === 'none' ? null : t }), `Type of ${a.match}`)
+                }
               />
               <Choice<Casing | 'house'>
                 label="Casing"
@@ -52,26 +59,27 @@ export function Addresses({
                   { value: 'house', name: 'the site’s' },
                   ...casings.map((c) => ({ value: c, name: casingNames[c] })),
                 ]}
-                onChange={(c) => {
-                  const { casing: _, ...rest } = a
-                  const next = c === 'house' ? rest : { ...rest, casing: c }
-                  onKeep(
-                    { addresses: style.addresses.map((x, k) => (k === i ? next : x)) },
+                onChange={(c) =>
+                  keep(a.match)(
+                    ({ casing: _, ...rest }) => (c === 'house' ? rest : { ...rest, casing: c }),
                     `Casing of ${a.match}`,
                   )
-                }}
+                }
               />
               <button
                 type="button"
                 className="quiet ml-auto"
                 onClick={() =>
-                  onKeep({ addresses: style.addresses.filter((_, k) => k !== i) }, `${a.match} taken out`)
+                  onKeep(
+                    (now) => ({ addresses: now.addresses.filter((x) => x.match !== a.match) }),
+                    `${a.match} taken out`,
+                  )
                 }
               >
                 Take out
               </button>
             </div>
-            <Overrides address={a} onKeep={(patch, label) => keep(i, patch, label)} session={session} />
+            <Overrides address={a} onKeep={keep(a.match)} session={session} />
             <Pattern session={session} style={style} match={a.match} onKeep={onKeep} />
           </li>
         ))}
@@ -85,7 +93,7 @@ export function Addresses({
             return void toast.error('An address begins with / here, such as /stories/*')
           if (style.addresses.some((a) => a.match === path))
             return void toast.error(`${path} is there already.`)
-          onKeep({ addresses: [...style.addresses, { match: path }] }, `Addresses ${path}`)
+          onKeep((now) => ({ addresses: [...now.addresses, { match: path }] }), `Addresses ${path}`)
           setMatch('')
         }}
       >
@@ -118,11 +126,18 @@ function Overrides({
 }: {
   address: AddressStyle
   session: Session
-  onKeep(patch: Partial<AddressStyle>, label: string): void
+  onKeep: ChangeAddress
 }) {
   const { rules } = session.get()
   const own = address.rules ?? {}
   const limits = address.limits ?? {}
+  const setSeverity = (id: string, to: Severity | 'off') =>
+    onKeep((now) => ({ ...now, rules: { ...now.rules, [id]: to } }), `Severity for ${address.match}`)
+  const limit = (key: keyof Limits, to: number | null) =>
+    onKeep((now) => {
+      const { [key]: _, ...rest } = now.limits ?? {}
+      return { ...now, limits: to === null ? rest : { ...rest, [key]: to } }
+    }, `Limit for ${address.match}`)
   return (
     <div className="mt-2 grid grid-cols-2 gap-x-8 text-[13px] max-[700px]:grid-cols-1">
       <div>
@@ -133,10 +148,12 @@ function Overrides({
             <button
               type="button"
               className="quiet"
-              onClick={() => {
-                const { [id]: _, ...rest } = own
-                onKeep({ rules: rest }, `Severity for ${address.match}`)
-              }}
+              onClick={() =>
+                onKeep(({ rules, ...now }) => {
+                  const { [id]: _, ...rest } = rules ?? {}
+                  return { ...now, rules: rest }
+                }, `Severity for ${address.match}`)
+              }
             >
               as for the site
             </button>
@@ -147,7 +164,7 @@ function Overrides({
             label="Another severity for"
             value=""
             options={rules.filter((r) => !own[r.id]).map((r) => ({ value: r.id, name: r.name }))}
-            onChange={(id) => onKeep({ rules: { ...own, [id]: 'off' } }, `Severity for ${address.match}`)}
+            onChange={(id) => setSeverity(id, 'off')}
           />
         </span>
         {Object.keys(own).length > 0 && (
@@ -158,7 +175,7 @@ function Overrides({
                 label={id}
                 value={severity}
                 options={(['off', 'nit', 'flaw', 'blocker'] as const).map((s) => ({ value: s, name: s }))}
-                onChange={(s) => onKeep({ rules: { ...own, [id]: s } }, `Severity for ${address.match}`)}
+                onChange={(s) => setSeverity(id, s)}
               />
             ))}
           </span>
@@ -182,11 +199,11 @@ function Overrides({
               defaultValue={limits[key] ?? ''}
               onBlur={(e) => {
                 const n = Number(e.target.value)
-                const { [key]: before, ...rest } = limits
+                const before = limits[key]
                 if (e.target.value.trim() === '') {
-                  if (before !== undefined) onKeep({ limits: rest }, `Limit for ${address.match}`)
+                  if (before !== undefined) limit(key, null)
                 } else if (Number.isInteger(n) && n > 0) {
-                  if (n !== before) onKeep({ limits: { ...rest, [key]: n } }, `Limit for ${address.match}`)
+                  if (n !== before) limit(key, n)
                 } else toast.error('A whole number above nought is expected.')
               }}
             />

@@ -6,6 +6,7 @@ import type { Session } from '../store/session.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
 import type { PatternPreview } from '../workers/patterns.ts'
+import type { Change } from './change.ts'
 
 /** The style with this pattern for these addresses. */
 function withPattern(style: HouseStyle, match: string | null, pattern: string | null): HouseStyle {
@@ -27,7 +28,7 @@ export function Pattern({
   style: HouseStyle
   /** The addresses that it is for; null for all. */
   match: string | null
-  onKeep(patch: Partial<HouseStyle>, label: string): void
+  onKeep: Change
 }) {
   const present =
     (match === null ? style.titlePattern : style.addresses.find((a) => a.match === match)?.titlePattern) ?? ''
@@ -57,7 +58,6 @@ export function Pattern({
     setAsked(false)
     setPreview(null)
   }
-  const keptStyle = withPattern(style, match, pattern || null)
   const needsName = /\{site\}/.test(pattern) && !style.siteName
   return (
     <div className="mt-4">
@@ -99,10 +99,7 @@ export function Pattern({
             type="button"
             className="action"
             onClick={() => {
-              onKeep(
-                { titlePattern: keptStyle.titlePattern, addresses: keptStyle.addresses },
-                'Title pattern',
-              )
+              onKeep((now) => withPattern(now, match, pattern || null), 'Title pattern')
               done()
             }}
           >
@@ -124,9 +121,10 @@ export function Pattern({
         <Preview
           preview={preview}
           onApply={() => {
-            void session.decide(`Pattern ${pattern}`, [
-              { path: '', key: 'style', after: ownStyle(keptStyle) },
-              ...preview.changes.map((c) => ({ path: c.path, key: 'edit:title', after: { value: c.value } })),
+            const { changes } = preview
+            void session.decide(`Pattern ${pattern}`, () => [
+              { path: '', key: 'style', after: ownStyle(withPattern(session.get().style, match, pattern)) },
+              ...changes.map((c) => ({ path: c.path, key: 'edit:title', after: { value: c.value } })),
             ])
             done()
           }}

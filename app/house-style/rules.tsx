@@ -14,7 +14,15 @@ const familyNames: Record<RuleName['family'], string> = {
 }
 
 /** Every rule with its severity, to be changed or switched off. */
-export function Rules({ rules, own, onKeep }: { rules: RuleName[]; own: Own; onKeep(own: Own): void }) {
+export function Rules({
+  rules,
+  own,
+  onKeep,
+}: {
+  rules: RuleName[]
+  own: Own
+  onKeep(make: (own: Own) => Own): void
+}) {
   return Object.entries(familyNames).map(([family, name]) => {
     const some = rules.filter((r) => r.family === family)
     if (some.length === 0) return null
@@ -47,9 +55,11 @@ export function Rules({ rules, own, onKeep }: { rules: RuleName[]; own: Own; onK
                     className={`bg-paper ${own[r.id] ? 'font-semibold' : ''}`}
                     value={own[r.id] ?? r.severity}
                     onChange={(e) => {
-                      const { [r.id]: _, ...rest } = own
                       const value = e.target.value as Severity | 'off'
-                      onKeep(value === r.severity ? rest : { ...rest, [r.id]: value })
+                      onKeep((now) => {
+                        const { [r.id]: _, ...rest } = now
+                        return value === r.severity ? rest : { ...rest, [r.id]: value }
+                      })
                     }}
                   >
                     {severities.map((s) => (

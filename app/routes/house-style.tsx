@@ -1,15 +1,13 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 import { toast } from 'sonner'
 import {
   defaultStyle,
   houseStyleSchema,
-  limitsExplained,
   ownStyle,
   presets,
   readHouseStyle,
   writeHouseStyle,
   type HouseStyle,
-  type Limits,
 } from '../../core/rules/house-style.ts'
 import { casings, type Casing } from '../../core/wording/casing.ts'
 import { casingNames } from '../desk/casing.tsx'
@@ -17,8 +15,11 @@ import { Addresses } from '../house-style/addresses.tsx'
 import { Pattern } from '../house-style/pattern.tsx'
 import { Rules } from '../house-style/rules.tsx'
 import { Words } from '../house-style/words.tsx'
+import { LimitsTable } from '../house-style/limits.tsx'
+import type { Change } from '../house-style/change.ts'
 import { useSession, useSessionState } from '../store/use-session.ts'
 import { Choice } from '../ui/choice.tsx'
+import { FilePick } from '../ui/file-pick.tsx'
 import { download, fileName } from '../ui/download.ts'
 import { core } from '../workers/client.ts'
 
@@ -27,7 +28,6 @@ export const meta = () => [{ title: 'House style · Keen Quill' }]
 export default function HouseStyleScreen() {
   const session = useSession()
   const { style, rules, site, rows } = useSessionState(session)
-  const input = useRef<HTMLInputElement>(null)
   const [guess, setGuess] = useState<{ site: string; separator: string; pages: number } | null>(null)
 
   useEffect(() => {
@@ -42,20 +42,15 @@ export default function HouseStyleScreen() {
     }
   }, [rows])
 
-  /** Decides the style; what cannot be is said and not kept. */
-  function decide(next: HouseStyle, label: string): boolean {
-    const kept = ownStyle(next)
-    const { error } = houseStyleSchema.validate(kept)
-    if (error) {
-      toast.error(`Not kept: ${error.message}.`)
-      return false
-    }
-    void session.decide(label, [
-      { path: '', key: 'style', after: Object.keys(kept).length > 0 ? kept : undefined },
-    ])
-    return true
-  }
-  const change = (patch: Partial<HouseStyle>, label: string) => decide({ ...style, ...patch }, label)
+  /** Decides the style anew; what cannot be is said and not kept. */
+  const decide = (make: (now: HouseStyle) => HouseStyle, label: string) =>
+    void session.decide(label, () => {
+      const kept = ownStyle(make(session.get().style))
+      const { error } = houseStyleSchema.validate(kept)
+      if (error) toast.error(`Not kept: ${error.message}.`)
+      return error ? [] : [{ path: '', key: 'style', after: Object.keys(kept).length > 0 ? kept : undefined }]
+    })
+  const change: Change = (make, label) => decide((now) => ({ ...now, ...make(now) }), label)
 
   async function take(file: File) {
     let json: unknown
@@ -66,7 +61,8 @@ export default function HouseStyleScreen() {
     }
     const read = readHouseStyle(json)
     if (!read.ok) return void toast.error(`${file.name}: ${read.why}`)
-    if (decide(read.style, 'House style from a file')) toast(`${file.name} is the house style now.`)
+    decide(() => read.style, 'House style from a file')
+    toast(`${file.name} is the house style now.`)
   }
 
   return (
@@ -84,22 +80,14 @@ export default function HouseStyleScreen() {
           >
             Save as JSON
           </button>
-          <button type="button" className="quiet" onClick={() => input.current?.click()}>
-            Take from a file …
-          </button>
-          <input
-            ref={input}
-            type="file"
-            hidden
+          <FilePick
+            label="House style as JSON"
             accept=".json"
-            aria-label="House style as JSON"
-            data-testid="style-input"
-            onChange={(e) => {
-              const file = e.target.files?.[0]
-              if (file) void take(file)
-              e.target.value = ''
-            }}
-          />
+            testId="style-input"
+            onFile={(file) => void take(file)}
+          >
+            Take from a file …
+          </FilePick>
         </span>
       </div>
 
@@ -115,16 +103,16 @@ export default function HouseStyleScreen() {
                 className="action"
                 onClick={() =>
                   decide(
-                    {
+                    (now) => ({
                       ...defaultStyle,
-                      siteName: style.siteName,
-                      language: style.language,
-                      protectedWords: style.protectedWords,
-                      forbiddenWords: style.forbiddenWords,
-                      addresses: style.addresses,
+                      siteName: now.siteName,
+                      language: now.language,
+                      protectedWords: now.protectedWords,
+                      forbiddenWords: now.forbiddenWords,
+                      addresses: now.addresses,
                       ...preset.style,
                       limits: { ...defaultStyle.limits, ...preset.style.limits },
-                    },
+                    }),
                     `House style: ${preset.name}`,
                   )
                 }
@@ -145,7 +133,7 @@ export default function HouseStyleScreen() {
           <Line
             label="The site’s name in titles, {site}"
             value={style.siteName ?? ''}
-            onKeep={(v) => change({ siteName: v.trim() || null }, 'The site’s name')}
+            onKeep={(v) => change(() => ({ siteName: v.trim() || null }), 'The site’s name')}
           />
           <Line label="Separator" value={style.separator} onKeep={(v) => v !== '' && changeSeparator(v)} />
           <div className="pb-1.5">
@@ -153,7 +141,7 @@ export default function HouseStyleScreen() {
               label="Casing"
               value={style.casing}
               options={casings.map((c) => ({ value: c, name: casingNames[c] }))}
-              onChange={(casing: Casing) => change({ casing }, 'Casing style')}
+              onChange={(casing: Casing) => change(() => ({ casing }), 'Casing style')}
             />
           </div>
         </div>
@@ -163,7 +151,9 @@ export default function HouseStyleScreen() {
             <button
               type="button"
               className="action"
-              onClick={() => change({ siteName: guess.site, separator: guess.separator }, 'The site’s name')}
+              onClick={() =>
+                change(() => ({ siteName: guess.site, separator: guess.separator }), 'The site’s name')
+              }
             >
               Take it as the site’s name
             </button>
@@ -182,12 +172,12 @@ export default function HouseStyleScreen() {
           <Words
             label="Protected: written exactly so"
             words={style.protectedWords}
-            onKeep={(protectedWords) => change({ protectedWords }, 'Protected words')}
+            onKeep={(protectedWords) => change(() => ({ protectedWords }), 'Protected words')}
           />
           <Words
             label="Forbidden: not to be used"
             words={style.forbiddenWords}
-            onKeep={(forbiddenWords) => change({ forbiddenWords }, 'Forbidden words')}
+            onKeep={(forbiddenWords) => change(() => ({ forbiddenWords }), 'Forbidden words')}
           />
         </div>
       </Part>
@@ -204,25 +194,27 @@ export default function HouseStyleScreen() {
       </Part>
 
       <Part title="Severities" about="How grave each mark is, or whether it is made at all.">
-        <Rules rules={rules} own={style.rules} onKeep={(own) => change({ rules: own }, 'Severities')} />
+        <Rules
+          rules={rules}
+          own={style.rules}
+          onKeep={(make) => change((now) => ({ rules: make(now.rules) }), 'Severities')}
+        />
       </Part>
     </main>
   )
 
   /** The separator changes in the patterns as well: they are of the same house. */
   function changeSeparator(separator: string) {
-    const swap = (pattern: string | null | undefined) =>
-      pattern ? pattern.replaceAll(style.separator, separator) : (pattern ?? null)
-    change(
-      {
+    change((now) => {
+      const swapped = (pattern: string) => pattern.replaceAll(now.separator, separator)
+      return {
         separator,
-        titlePattern: swap(style.titlePattern),
-        addresses: style.addresses.map((a) =>
-          a.titlePattern ? { ...a, titlePattern: swap(a.titlePattern) } : a,
+        titlePattern: now.titlePattern && swapped(now.titlePattern),
+        addresses: now.addresses.map((a) =>
+          a.titlePattern ? { ...a, titlePattern: swapped(a.titlePattern) } : a,
         ),
-      },
-      'Separator',
-    )
+      }
+    }, 'Separator')
   }
 }
 
@@ -254,153 +246,5 @@ function Line({ label, value, onKeep }: { label: string; value: string; onKeep(v
         onKeyDown={(e) => e.key === 'Enter' && keep()}
       />
     </label>
-  )
-}
-
-function LimitsTable({
-  style,
-  onKeep,
-}: {
-  style: HouseStyle
-  onKeep(patch: Partial<HouseStyle>, label: string): void
-}) {
-  const { slots } = style
-  const widths = [
-    [
-      'title',
-      'wide',
-      'Cut of a title on wide screens',
-      'column',
-      'Common practice, from memory, no published source: one line at 20 px in an Arial-metric type.',
-    ],
-    [
-      'title',
-      'wide',
-      'A title is at risk from',
-      'riskPx',
-      'Engines change their widths without notice: hence a band before the cut.',
-    ],
-    [
-      'title',
-      'narrow',
-      'A narrow screen’s line',
-      'column',
-      'A telephone of 390 px with its margins, two lines. From memory.',
-    ],
-    [
-      'description',
-      'wide',
-      'Cut of a description on wide screens',
-      'allowance',
-      'Px of text in all, on two lines. Common practice, from memory.',
-    ],
-    ['description', 'wide', 'A description is at risk from', 'riskPx', 'The band before the cut.'],
-    [
-      'description',
-      'narrow',
-      'Cut of a description on narrow screens',
-      'allowance',
-      'Common practice, from memory.',
-    ],
-  ] as const
-  return (
-    <table className="w-full text-left text-[13px]">
-      <thead className="text-ink-3">
-        <tr>
-          <th scope="col" className="py-1 font-normal">
-            What
-          </th>
-          <th scope="col" className="w-40 py-1 font-normal">
-            Figure
-          </th>
-          <th scope="col" className="py-1 font-normal">
-            Basis
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {limitsExplained.map(({ key, name, unit, basis }) => (
-          <tr key={key} className="border-t border-rule-2 align-baseline">
-            <th scope="row" className="py-1.5 pr-4 font-semibold">
-              {name}
-            </th>
-            <td className="py-1.5">
-              <Figure
-                label={`${name}, ${unit}`}
-                value={style.limits[key]}
-                plain={defaultStyle.limits[key]}
-                unit={unit}
-                onKeep={(n) => onKeep({ limits: { ...style.limits, [key]: n } as Limits }, name)}
-              />
-            </td>
-            <td className="py-1.5 text-ink-2">{basis}</td>
-          </tr>
-        ))}
-        {widths.map(([role, screen, name, field, basis]) => (
-          <tr key={name} className="border-t border-rule-2 align-baseline">
-            <th scope="row" className="py-1.5 pr-4 font-semibold">
-              {name}
-            </th>
-            <td className="py-1.5">
-              <Figure
-                label={`${name}, px`}
-                value={slots[role][screen][field] ?? 0}
-                plain={defaultStyle.slots[role][screen][field] ?? 0}
-                unit="px"
-                onKeep={(n) =>
-                  onKeep(
-                    {
-                      slots: {
-                        ...slots,
-                        [role]: { ...slots[role], [screen]: { ...slots[role][screen], [field]: n } },
-                      },
-                    },
-                    name,
-                  )
-                }
-              />
-            </td>
-            <td className="py-1.5 text-ink-2">{basis}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  )
-}
-
-function Figure({
-  label,
-  value,
-  plain,
-  unit,
-  onKeep,
-}: {
-  label: string
-  value: number
-  plain: number
-  unit: string
-  onKeep(n: number): void
-}) {
-  const [typed, setTyped] = useState<string | null>(null)
-  const keep = () => {
-    const n = Number(typed)
-    if (typed !== null && Number.isInteger(n) && n > 0 && n !== value) onKeep(n)
-    else if (typed !== null && n !== value) toast.error('A whole number above nought is expected.')
-    setTyped(null)
-  }
-  return (
-    <span className="whitespace-nowrap">
-      <input
-        aria-label={label}
-        inputMode="numeric"
-        className={`w-16 border-b border-ink-3 bg-transparent px-1 text-right ${value === plain ? '' : 'font-semibold'}`}
-        value={typed ?? String(value)}
-        onChange={(e) => setTyped(e.target.value)}
-        onBlur={keep}
-        onKeyDown={(e) => e.key === 'Enter' && keep()}
-      />{' '}
-      {unit}
-      {value !== plain && <span className="text-ink-3"> (else {plain})</span>}
-    </span>
   )
 }

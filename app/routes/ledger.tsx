@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { toast } from 'sonner'
 import { stateOf, type PageState } from '../../core/exchange/work.ts'
@@ -7,6 +7,7 @@ import { ledgerOrder, siteMarkCounts, type Order } from '../ledger/order.ts'
 import type { Session } from '../store/session.ts'
 import { useSession, useSessionState } from '../store/use-session.ts'
 import { Choice } from '../ui/choice.tsx'
+import { FilePick } from '../ui/file-pick.tsx'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
 
@@ -116,7 +117,6 @@ export default function Ledger() {
 
 /** Keywords for all pages, taken in from a sheet; one step of the log. */
 function KeywordSheet({ session }: { session: Session }) {
-  const input = useRef<HTMLInputElement>(null)
   async function read(file: File) {
     const result = await core().readKeywordSheet(await file.text())
     if (!result.ok) return void toast.error(`${file.name}: ${result.why}`)
@@ -133,28 +133,14 @@ function KeywordSheet({ session }: { session: Session }) {
     )
   }
   return (
-    <>
-      <button
-        type="button"
-        className="quiet"
-        onClick={() => input.current?.click()}
-        title="Columns: path or url, primary, secondary (with semicolons)"
-      >
-        Keywords from a CSV …
-      </button>
-      <input
-        ref={input}
-        type="file"
-        hidden
-        accept=".csv,.tsv,.txt"
-        aria-label="Keywords as CSV"
-        data-testid="keywords-input"
-        onChange={(e) => {
-          const file = e.target.files?.[0]
-          if (file) void read(file)
-          e.target.value = ''
-        }}
-      />
-    </>
+    <FilePick
+      label="Keywords as CSV"
+      accept=".csv,.tsv,.txt"
+      title="Columns: path or url, primary, secondary (with semicolons)"
+      testId="keywords-input"
+      onFile={(file) => void read(file)}
+    >
+      Keywords from a CSV …
+    </FilePick>
   )
 }

@@ -8,6 +8,7 @@ import {
   changesFor,
   draftOf,
   stateOf,
+  styleOf,
   type Decisions,
   type PageState,
 } from '../../core/exchange/work.ts'
@@ -106,15 +107,17 @@ export function createSession(
     const onDesk = deskPath !== null && work.has(deskPath) ? deskPath : null
     if (onDesk) look(onDesk)
     const whole = work.get('')
-    if (whole)
+    const style = whole ? styleOf(whole) : state.style
+    if (whole && JSON.stringify(style) !== JSON.stringify(state.style)) {
+      set({ style })
       void core()
         .setSite(whole)
-        .then((answer) => {
-          if (!answer || JSON.stringify(answer.style) === JSON.stringify(state.style)) return
-          set(answer)
+        .then((siteMarks) => {
+          if (siteMarks) set({ siteMarks })
           if (deskPath !== null) look(deskPath)
           judge(state.rows.keys())
         })
+    }
     judge([...work.keys()].filter((path) => path !== '' && path !== onDesk))
   }
 
@@ -168,13 +171,15 @@ export function createSession(
         const path = waiting
         waiting = null
         const answer = await core().evaluatePage(path, decisionsOf(path))
-        // An older answer is dropped for the newer question.
-        if (!answer || waiting === path) continue
-        set({
-          rows: new Map(state.rows).set(path, answer.view.row),
-          ...(answer.siteMarks ? { siteMarks: answer.siteMarks } : {}),
-          ...(path === deskPath ? { view: answer.view } : {}),
-        })
+        if (!answer) continue
+        // An older answer's view gives way to the newer question; what it says of other pages is said once.
+        const newest = waiting !== path
+        if (answer.siteMarks) set({ siteMarks: answer.siteMarks })
+        if (newest)
+          set({
+            rows: new Map(state.rows).set(path, answer.view.row),
+            ...(path === deskPath ? { view: answer.view } : {}),
+          })
         // While a slug is typed, what moves with it is judged once the typing rests.
         for (const other of answer.moved) movedMeanwhile.add(other)
         if (movedMeanwhile.size > 0) {
@@ -208,9 +213,14 @@ export function createSession(
     return done
   }
 
-  // What is on its way to the store; and a last note in case this tab is gone before it arrives.
-  let writing: { decisions: Decision[]; label: string } | null = null
+  // A last note of what is on its way to the store, in case this tab is gone before it arrives.
   const journal = `${JOURNAL}${site}/${crypto.randomUUID()}`
+
+  /** A batch is in the store, or was refused: it is on its way no longer. */
+  function arrived(batch: Decision[]): void {
+    if (unsaved.includes(batch)) unsaved.splice(unsaved.indexOf(batch), 1)
+    if (unsaved.length === 0) localStorage.removeItem(journal)
+  }
 
   /** Writes at once what was typed; safe to call at any time. */
   function flush(): Promise<unknown> {
@@ -228,22 +238,19 @@ export function createSession(
     typing.clear()
     const of = decisions.map((d) => `${d.path}\n${d.key}`).join('\n')
     const amend = stretch?.of === of ? stretch.id : null
-    writing = { decisions, label }
     unsaved.push(decisions)
     const done = write(async () => {
       const { logId, work } = await commit(site, label, decisions, new Date().toISOString(), amend)
-      unsaved.splice(unsaved.indexOf(decisions), 1)
+      arrived(decisions)
       // Another tab may have decided something else for these pages meanwhile.
       adopt(work)
       stretch = logId === null ? null : { id: logId, of }
-      writing = null
-      localStorage.removeItem(journal)
       channel.postMessage(pages)
       await refreshLog()
     })
     // What the browser refused is kept for the next try, unless it was typed over since.
     done.catch(() => {
-      if (unsaved.includes(decisions)) unsaved.splice(unsaved.indexOf(decisions), 1)
+      arrived(decisions)
       for (const { path, key, after } of decisions) {
         const keys = typing.get(path) ?? new Map<string, { label: string; after: unknown }>()
         if (!keys.has(key)) typing.set(path, keys.set(key, { label, after }))
@@ -255,7 +262,11 @@ export function createSession(
   /** A page that goes away may be gone before a transaction ends; localStorage is written before this returns. */
   const leave = () => {
     void flush()
-    if (writing) localStorage.setItem(journal, JSON.stringify(writing))
+    if (unsaved.length > 0)
+      localStorage.setItem(
+        journal,
+        JSON.stringify({ label: 'Kept when the tab was closed', decisions: unsaved.flat() }),
+      )
   }
   const hide = () => {
     if (document.visibilityState === 'hidden') void flush()
@@ -299,14 +310,24 @@ export function createSession(
     },
     flush,
 
-    /** Decides several things as one step. */
-    async decide(label: string, decisions: Decision[]): Promise<void> {
+    /**
+     * Decides several things as one step. Given as a function, they are worked out when all that was decided before is
+     * in place: what adds to a list or changes one figure of many must not start from an older one.
+     */
+    async decide(label: string, given: Decision[] | (() => Decision[])): Promise<void> {
       await flush()
       stretch = null
       await write(async () => {
-        const { work } = await commit(site, label, decisions, new Date().toISOString())
-        adopt(work)
-        channel.postMessage([...work.keys()])
+        const decisions = typeof given === 'function' ? given() : given
+        unsaved.push(decisions)
+        try {
+          const { work } = await commit(site, label, decisions, new Date().toISOString())
+          arrived(decisions)
+          adopt(work)
+          channel.postMessage([...work.keys()])
+        } finally {
+          arrived(decisions)
+        }
         await refreshLog()
       })
     },

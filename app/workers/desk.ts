@@ -8,6 +8,7 @@ import {
   draftOf,
   followOf,
   stateOf,
+  styleOf,
   takesOf,
   type Decisions,
   type PageState,
@@ -19,7 +20,7 @@ import { sourceOf, type Source } from '../../core/page/source.ts'
 import { descriptionOf, titleOf, type PageFacts } from '../../core/page/facts.ts'
 import type { DraftedTake } from '../../core/wording/takes.ts'
 import { commonSuffix } from '../../core/wording/patterns.ts'
-import { defaultStyle, readHouseStyle, styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
+import { styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
 import type { Rule, SiteMark } from '../../core/rules/rule.ts'
 import { catalogue } from '../../core/rules/catalogue.ts'
 import type { Role } from '../../core/measure/snippet.ts'
@@ -151,12 +152,6 @@ const slugOf = (decisions: Decisions): SlugEdit | null => {
   const edit = draftOf(decisions).slug
   return edit?.value === undefined ? null : { value: edit.value, ...(edit.alone ? { alone: true } : {}) }
 }
-/** A stored house style passed the door when it was stored; one that an older version wrote is filled up. */
-function styleOf(decisions: Decisions): HouseStyle {
-  const read = readHouseStyle(decisions.style ?? {})
-  return read.ok ? read.style : defaultStyle
-}
-
 /** Works out what moves, and under which addresses everything answers then. */
 function refreshMoves(open: Open): void {
   const { site, files, slugs, setting } = open
@@ -314,11 +309,11 @@ export async function evaluateRows(
 }
 
 /** Takes up what was decided for the site as a whole; its pages are then to be judged anew. */
-export function setSite(decisions: Decisions): { style: HouseStyle; siteMarks: SiteMark[] } | null {
+export function setSite(decisions: Decisions): SiteMark[] | null {
   if (!current) return null
   current.setting.style = styleOf(decisions)
   refreshSiteMarks(current)
-  return { style: current.setting.style, siteMarks: current.siteMarks }
+  return current.siteMarks
 }
 
 /** The proof's text, for the Source sheet. */

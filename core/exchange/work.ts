@@ -2,7 +2,7 @@
 import Joi from 'joi'
 import { editSchema, targetKeyPattern, type Draft, type Edit } from '../page/draft.ts'
 import type { Keywords } from '../keywords/match.ts'
-import { houseStyleSchema } from '../rules/house-style.ts'
+import { defaultStyle, houseStyleSchema, readHouseStyle, type HouseStyle } from '../rules/house-style.ts'
 import { carriers } from '../wording/page-tokens.ts'
 
 /**
@@ -110,6 +110,12 @@ export function stateOf(decisions: Decisions): PageState {
   const state = decisions.state as PageState | undefined
   if (state === 'approved' || state === 'handed off') return state
   return state === 'drafted' || Object.keys(decisions).some(isEdit) ? 'drafted' : 'untouched'
+}
+
+/** The house style among the site's decisions; one that cannot be read any more is as if none were decided. */
+export function styleOf(decisions: Decisions): HouseStyle {
+  const read = readHouseStyle(decisions.style ?? {})
+  return read.ok ? read.style : defaultStyle
 }
 
 export const followOf = (decisions: Decisions): string[] => (decisions.follow as string[] | undefined) ?? []
