@@ -8,7 +8,7 @@ import {
   type Report,
 } from '../core/exchange/audit-report.ts'
 import { readTable } from '../core/exchange/csv.ts'
-import type { Keywords } from '../core/keywords/match.ts'
+import { compileKeyword, type Keywords } from '../core/keywords/match.ts'
 import { measure } from '../core/measure/snippet.ts'
 import { descriptionOf, titleOf } from '../core/page/facts.ts'
 import { readPage } from '../core/page/read-page.ts'
@@ -16,7 +16,7 @@ import { readSource } from '../core/page/source.ts'
 import { defaultStyle, readHouseStyle, type HouseStyle } from '../core/rules/house-style.ts'
 import { auditPage, auditSite } from '../core/rules/runner.ts'
 import { addressOf, isPagePath, normaliseBase } from '../core/site/addresses.ts'
-import { addressOnly, emptyIndex, entryOf, updateIndex } from '../core/site/site-index.ts'
+import { addressOnly, emptyIndex, entryOf, keywordKey, updateIndex } from '../core/site/site-index.ts'
 import { print } from './output.ts'
 import { Problem } from './problem.ts'
 import { openSite } from './site-files.ts'
@@ -106,10 +106,19 @@ export async function audit(args: string[]): Promise<number> {
     totals: { pages: 0, blocker: 0, flaw: 0, nit: 0 },
     unread: [...files.unread],
   }
+  const keywordsFor = (path: string) =>
+    keywords.get(path) ?? keywords.get(addressOf(files.addressPath(path), base)) ?? null
+  const keywordFor = (path: string, lang: string | null) => {
+    const primary = keywordsFor(path)?.primary
+    return primary ? compileKeyword(primary, lang) : null
+  }
   const inOrder = files.whole ? files.paths.filter(isPagePath) : files.paths
   // Every page's address is known to the first rule that runs; and what the home page links to.
   for (const path of inOrder)
-    updateIndex(index, path, addressOnly(path, addressOf(files.addressPath(path), base)))
+    updateIndex(index, path, {
+      ...addressOnly(path, addressOf(files.addressPath(path), base)),
+      keyword: keywordKey(keywordFor(path, style.language)),
+    })
   const home = index.addresses.get(base)
   const pagePaths = [...inOrder].sort((a, b) => Number(b === home) - Number(a === home))
   for (const path of pagePaths) {
@@ -127,11 +136,15 @@ export async function audit(args: string[]): Promise<number> {
       report.unread.push({ path, why: result.why })
       continue
     }
-    const page = readPage(result.source, { path, url: addressOf(files.addressPath(path), base) })
-    updateIndex(index, path, entryOf(path, page, index))
+    const page = readPage(result.source, {
+      path,
+      url: addressOf(files.addressPath(path), base),
+      main: style.main,
+    })
+    updateIndex(index, path, entryOf(path, page, index, keywordFor(path, page.lang ?? style.language)))
     const marks = auditPage(page, index, style, {
       date,
-      keywords: keywords.get(path) ?? keywords.get(page.url) ?? null,
+      keywords: keywordsFor(path),
       baseKnown: values['base-url'] !== undefined,
     })
     const measured = (role: 'title' | 'description') => {

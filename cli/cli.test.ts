@@ -53,8 +53,11 @@ describe('quill audit', () => {
       lang: 'en',
       words: 1,
       images: 0,
-      marks: [],
     })
+    expect(visit.marks.map((m: { rule: string; repair: boolean }) => [m.rule, m.repair])).toEqual([
+      ['text-thin', false],
+      ['shell-viewport', true],
+    ])
     expect(visit.headings).toEqual([
       { level: 1, text: 'Visit', landmark: 'main', line: 2, column: 288, start: 304, end: 318 },
     ])

@@ -1,14 +1,16 @@
 /**
- * Writes stand-ins/site/ and stand-ins/keywords.csv from stand-ins/copy/pages.txt: invented copy in a made-up place.
+ * Writes stand-ins/site/, its keywords and its house style from stand-ins/copy/pages.txt: invented copy in a made-up place.
  *
  * A page begins with `@ path | primary keyword | secondary; keywords`. Then, a line each: T title, T2 a second one,
  * D description, D2, H extra head line, L language, C none: no charset, K none: no canonical, E encoding,
- * N crlf or bom, M into the menu, F into the footer, X behind main, J JSON-LD; lines with a tag are main content.
+ * N crlf or bom, B none: no doctype, V a viewport or none, S none: no skip link, W another tag than main, M into the
+ * menu, F into the footer, X behind main, J JSON-LD; lines with a tag are main content.
  */
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { writeTable } from '../core/exchange/csv.ts'
 import { encode } from '../core/page/encoding.ts'
+import { defaultStyle, writeHouseStyle } from '../core/rules/house-style.ts'
 import { addressOf } from '../core/site/addresses.ts'
 
 const root = join(import.meta.dirname, '../stand-ins')
@@ -69,16 +71,18 @@ const footer = [
   ['da/', 'Dansk'],
 ]
 
-function render({ path, fields, main }: Page): string {
+function render({ path, fields, main: content }: Page): string {
   const up = '../'.repeat(path.split('/').length - 1)
   const links = (list: string[][]) => list.map(([to, name]) => `<a href="${up}${to}">${name}</a>`).join(' ')
   const lang = fields.get('L') ?? 'en'
   const has = (f: string) => fields.get(f)
+  const viewport = has('V') ?? 'width=device-width, initial-scale=1'
+  const main = has('W') ?? 'main'
   const head = [
     has('C') === 'none' ? null : `<meta charset="${has('E') ? 'iso-8859-1' : 'utf-8'}">`,
     has('T') === undefined ? null : `<title>${escape(has('T')!)}</title>`,
     has('T2') === undefined ? null : `<title>${escape(has('T2')!)}</title>`,
-    '<meta name="viewport" content="width=device-width, initial-scale=1">',
+    viewport === 'none' ? null : `<meta name="viewport" content="${viewport}">`,
     has('D') === undefined ? null : `<meta name="description" content="${quote(has('D')!)}">`,
     has('D2') === undefined ? null : `<meta name="description" content="${quote(has('D2')!)}">`,
     has('K') === 'none' ? null : `<link rel="canonical" href="${addressOf(path, BASE)}">`,
@@ -87,17 +91,17 @@ function render({ path, fields, main }: Page): string {
   ].filter((l) => l !== null)
   const json = has('J')
   return [
-    '<!doctype html>',
+    ...(has('B') ? [] : ['<!doctype html>']),
     lang === 'none' ? '<html>' : `<html lang="${lang}">`,
     '<head>',
     ...head.map((l) => '  ' + l),
     '</head>',
     '<body>',
-    '<a class="skip" href="#main">To the content</a>',
+    ...(has('S') ? [] : ['<a class="skip" href="#main">To the content</a>']),
     `<header><a class="home" href="${up || './'}">Farrowskerry Light</a>${has('M') ?? ''}<nav aria-label="Main">${links(sections)}</nav></header>`,
-    '<main id="main">',
-    ...main,
-    '</main>',
+    `<${main} id="main">`,
+    ...content,
+    `</${main}>`,
     ...(has('X') ? [has('X')!] : []),
     `<footer>${has('F') ?? ''}<p>${links(footer)}</p><p>A made-up place for trying things out. Nobody lives here but the gulls.</p></footer>`,
     ...(json ? ['<script type="application/ld+json">', json, '</script>'] : []),
@@ -151,6 +155,24 @@ export function demoFiles(): Map<string, Uint8Array> {
         drawing(
           '<circle cx="160" cy="100" r="80" fill="#1b2733"/><circle cx="160" cy="100" r="24" fill="#a3243b"/>',
         ),
+      ),
+    ],
+    [
+      'house-style.json',
+      text(
+        writeHouseStyle({
+          ...defaultStyle,
+          limits: { ...defaultStyle.limits, textShortest: 40, headingGap: 100 },
+          rules: { 'heading-keyword-h2': 'off' },
+          addresses: [
+            {
+              match: '/stories/*.html',
+              type: 'article',
+              limits: { headingFewest: 3 },
+              rules: { 'heading-keyword-h2': 'nit' },
+            },
+          ],
+        }),
       ),
     ],
     [

@@ -26,10 +26,11 @@ export function serveStandIn(pathname: string, response: ServerResponse): void {
     response.writeHead(200, { 'content-type': 'application/zip' }).end(demoArchive())
     return
   }
-  if (pathname === '/stand-ins/keywords.csv') {
+  const beside = /^\/stand-ins\/((?:keywords|house-style)(\.csv|\.json))$/.exec(pathname)
+  if (beside) {
     response
-      .writeHead(200, { 'content-type': typeOf('.csv') })
-      .end(readFileSync(join(folder, '../keywords.csv')))
+      .writeHead(200, { 'content-type': typeOf(beside[2]!) })
+      .end(readFileSync(join(folder, '..', beside[1]!)))
     return
   }
   if (pathname.startsWith('/stand-ins/site/')) {

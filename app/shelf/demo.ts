@@ -1,4 +1,5 @@
 /** The demo site on the shelf: taken in from the server's stand-in by the same way as any archive. */
+import { ownStyle, readHouseStyle } from '../../core/rules/house-style.ts'
 import { db, removeSite } from '../store/db.ts'
 import { closeSession, today } from '../store/session.ts'
 import { callback, core } from '../workers/client.ts'
@@ -10,8 +11,10 @@ export const demoWasSeeded = async (): Promise<boolean> => (await db.settings.ge
 
 /** Puts the demo on the shelf, in place of one that is there. Returns why it could not be, or null. */
 export async function putDemoOnShelf(): Promise<string | null> {
-  const [archive, sheet] = await Promise.all([fetch('/stand-ins/site.zip'), fetch('/stand-ins/keywords.csv')])
-  if (!archive.ok) return 'The demo site could not be fetched from the server. Is it still running?'
+  const [archive, sheet, house] = await Promise.all(
+    ['site.zip', 'keywords.csv', 'house-style.json'].map((name) => fetch(`/stand-ins/${name}`)),
+  )
+  if (!archive?.ok) return 'The demo site could not be fetched from the server. Is it still running?'
   closeSession()
   for (const old of await db.sites.filter((s) => s.demo).toArray()) await removeSite(old.id)
   const file = new File([await archive.blob()], 'farrowskerry.zip', { type: 'application/zip' })
@@ -29,7 +32,11 @@ export async function putDemoOnShelf(): Promise<string | null> {
   )
   if (!taken.ok) return taken.why
   const { id } = taken.site
-  if (sheet.ok) {
+  if (house?.ok) {
+    const read = readHouseStyle(await house.json())
+    if (read.ok) await db.work.put({ site: id, path: '', decisions: { style: ownStyle(read.style) } })
+  }
+  if (sheet?.ok) {
     await core().openSite(id, today())
     const keywords = await core().readKeywordSheet(await sheet.text())
     if (keywords.ok)

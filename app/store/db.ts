@@ -39,8 +39,11 @@ export interface LedgerRow {
   /** What its own data gives for tokens. */
   author: string | null
   price: string | null
-  /** Files of the site that it refers to. */
+  /** Files of the site that it refers to, those it links to first; and how many those are. */
   targets: string[]
+  linked: number
+  /** Its primary keyword as word forms fold; null where none is assigned. */
+  keyword: string | null
   /** Rule ids of the marks left, most grave first, stetted ones aside; and how many of each severity. */
   rules: string[]
   blocker: number

@@ -168,6 +168,7 @@ describe('a site that is open', () => {
       'title-near-duplicate',
       'description-duplicate',
       'slug-collision',
+      'page-orphan',
     ])
 
     const path = 'tours/tower.html'

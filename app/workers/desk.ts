@@ -81,6 +81,8 @@ const entryOfRow = (row: LedgerRow) => ({
   indexable: row.indexable,
   h1: row.h1,
   targets: row.targets ?? [],
+  linked: row.linked ?? 0,
+  keyword: row.keyword ?? null,
 })
 
 /** Opens a site: reads its rows, makes anew those whose decisions or audit have changed since, builds the index. */

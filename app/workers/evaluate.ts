@@ -31,7 +31,7 @@ import { fingerprint } from '../../core/rules/fingerprint.ts'
 import { auditPage, ruleOf } from '../../core/rules/runner.ts'
 import { addressOf } from '../../core/site/addresses.ts'
 import { pathParts, type Moves } from '../../core/site/moves.ts'
-import { targetsOf, type SiteIndex } from '../../core/site/site-index.ts'
+import { keywordKey, targetsOf, type SiteIndex } from '../../core/site/site-index.ts'
 import { furnitureOf, shownPrice, type Furniture } from '../../core/structured-data/things.ts'
 import { namesIn } from '../../core/wording/casing.ts'
 import { insteadOfTitle, passageFor, type Passage } from '../../core/wording/instead.ts'
@@ -49,7 +49,7 @@ import { fillTokens, type TokenValues } from '../../core/wording/tokens.ts'
 import type { LedgerRow } from '../store/db.ts'
 
 /** Changes of the audit itself: rows made by an older one are made anew. */
-const AUDIT = 2
+const AUDIT = 3
 
 export interface AuditSetting {
   index: SiteIndex
@@ -79,7 +79,7 @@ export function proofFor(path: string, source: Source, decisions: Decisions, set
   const follow = followOf(decisions)
   let draft = typed
   if (draftHasTokens(typed) || follow.length > 0) {
-    const before = factsOf(source, { path, url: oldUrl })
+    const before = factsOf(source, { path, url: oldUrl, main: setting.style.main })
     draft = fillDraft(typed, valuesFor(before, source, typed, { path, url }, setting))
     draft = followDraft(draft, follow, {
       title: titleOf(before)?.text ?? null,
@@ -118,12 +118,14 @@ export interface Evaluated {
 export const basisOf = (decisions: Decisions, style: HouseStyle, url: string): string =>
   hash(JSON.stringify([AUDIT, style, decisions, url]))
 
-const facts = new WeakMap<Source, PageFacts>()
+const facts = new WeakMap<Source, { main: string | null; page: PageFacts }>()
 /** A source's own facts, read once: it never changes. */
-function factsOf(source: Source, where: { path: string; url: string }): PageFacts {
-  const known = facts.get(source) ?? readPage(source, where)
-  facts.set(source, known)
-  return known
+function factsOf(source: Source, where: { path: string; url: string; main: string | null }): PageFacts {
+  const known = facts.get(source)
+  if (known?.main === where.main) return known.page
+  const page = readPage(source, where)
+  facts.set(source, { main: where.main, page })
+  return page
 }
 
 const rank: Record<Severity, number> = { blocker: 0, flaw: 1, nit: 2 }
@@ -139,9 +141,14 @@ export function evaluate(
   const { url, oldUrl } = addressesFor(path, setting)
   const style = styleFor(setting.style, url)
   const proof = proofFor(path, source, decisions, setting)
-  const page = readPage(proof.source, { path, url })
-  const before = proof.source === source && url === oldUrl ? page : factsOf(source, { path, url: oldUrl })
-  const marks = auditPage(page, index, setting.style, { date, keywords: keywordsOf(decisions) })
+  const page = readPage(proof.source, { path, url, main: setting.style.main })
+  const before =
+    proof.source === source && url === oldUrl
+      ? page
+      : factsOf(source, { path, url: oldUrl, main: setting.style.main })
+  const keywords = keywordsOf(decisions)
+  const marks = auditPage(page, index, setting.style, { date, keywords })
+  const primary = keywords?.primary
   const counts = { blocker: 0, flaw: 0, nit: 0 }
   // Places of marks are looked up only where something was let stand: a page can have hundreds.
   const anyStet = Object.keys(decisions).some((k) => k.startsWith('stet:'))
@@ -175,7 +182,8 @@ export function evaluate(
       indexable: isIndexable(page),
       author,
       price: price ? shownPrice(price, page.lang) : null,
-      targets: targetsOf(page, index),
+      ...targetsOf(page, index),
+      keyword: keywordKey(primary ? compileKeyword(primary, page.lang ?? style.language) : null),
       rules: [...new Set([...left].sort((a, b) => rank[a.severity] - rank[b.severity]).map((m) => m.rule))],
       ...counts,
       basis: basisOf(decisions, setting.style, url),

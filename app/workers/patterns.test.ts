@@ -22,6 +22,8 @@ const row = (path: string, more: Partial<LedgerRow>): LedgerRow => ({
   author: null,
   price: null,
   targets: [],
+  linked: 0,
+  keyword: null,
   rules: [],
   blocker: 0,
   flaw: 0,

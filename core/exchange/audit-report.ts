@@ -3,7 +3,7 @@ import { canonicalOf, descriptionOf, robotsOf, titleOf, type PageFacts } from '.
 import { lineAndColumn, lineStarts } from '../page/places.ts'
 import type { Measured, Role } from '../measure/snippet.ts'
 import type { Severity } from '../rules/house-style.ts'
-import type { Mark, SiteMark } from '../rules/rule.ts'
+import { isCertain, type Mark, type SiteMark } from '../rules/rule.ts'
 import { parseJson, typesOf } from '../structured-data/json.ts'
 import { writeTable } from './csv.ts'
 
@@ -90,7 +90,7 @@ export function pageReport(
       ...at(m.start),
       start: m.start,
       end: m.end,
-      repair: m.repair !== null,
+      repair: isCertain(m.repair),
     })),
   }
 }

@@ -2,7 +2,9 @@
  * A draft: what the editor decided for one page, one edit for each target. A plain value that can be stored and sent.
  *
  * Keys: `slug` (see site/moves.ts), `title`, `meta:description`, `meta:robots`, `canonical`, `lang`, `charset`, and with the place of the
- * element's start tag in the source's bytes `heading@812`, `jsonld@1200`, `title@90`, `meta:description@140`.
+ * element's start tag in the source's bytes `heading@812`, `jsonld@1200`, `title@90`, `meta:description@140`;
+ * `block@` a paragraph or div that becomes a heading, `alt@` an image's alternative text, `id@` an id, `link@` a link of
+ * the head, `comment@` a comment, `new:<name>` mark-up put at the end of the head, `doctype`, `skip` a skip link.
  */
 import Joi from 'joi'
 
@@ -11,6 +13,10 @@ export interface Edit {
   value?: string
   /** A heading's new level, 1 to 6. */
   level?: number
+  /** Of a heading: it becomes a paragraph, its attributes kept. */
+  tag?: 'p'
+  /** Start byte of the heading right above that this one is the subtitle of: both stand in an `hgroup`, this one as a paragraph. */
+  hgroup?: number
   /** Start bytes of the adjacent headings that are joined to this one, each becoming a span in it. */
   merge?: number[]
   /** Takes the element out. */
@@ -27,13 +33,15 @@ const LONGEST_VALUE = 200_000
 export const editSchema = Joi.object<Edit>({
   value: Joi.string().allow('').max(LONGEST_VALUE),
   level: Joi.number().integer().min(1).max(6),
+  tag: Joi.valid('p'),
+  hgroup: Joi.number().integer().min(0),
   merge: Joi.array().items(Joi.number().integer().min(0)).max(50),
   remove: Joi.valid(true),
   alone: Joi.valid(true),
 }).min(1)
 
 export const targetKeyPattern =
-  /^(?:title(?:@\d+)?|meta:[a-z0-9:._-]+(?:@\d+)?|canonical(?:@\d+)?|lang|charset|slug|heading@\d+|jsonld@\d+)$/
+  /^(?:title(?:@\d+)?|meta:[a-z0-9:._-]+(?:@\d+)?|canonical(?:@\d+)?|lang|charset|doctype|skip|slug|(?:heading|jsonld|block|alt|id|link|comment)@\d+|new:[a-z0-9-]+)$/
 
 /** A key's kind, name and byte: `meta:description@140` → meta, description, 140. */
 export function parseKey(key: TargetKey): { kind: string; name: string; at: number | null } {

@@ -45,13 +45,37 @@ export interface HeadingFact extends Place {
   endStart: number | null
   /** Nothing but white space stands between the heading before it and this one. */
   adjacent: boolean
+  /** The tag in lower case: `h2`, or any other with `role="heading"`. */
+  tag: string
+  /** `aria-level` as written. */
+  ariaLevel: string | null
+  /** Alternative texts of images within it; they are part of `text`. */
+  images: string[]
+  /** Start of the `header`, the `hgroup` or the wrapper of headings only that it stands in directly. */
+  group: number | null
+  /** Whether it stands in the main content. */
+  inMain: boolean
   /** Words of visible text from here to the next heading. */
   words: number
+}
+/** A short paragraph or div that is no heading and looks like one. */
+export interface LookAlikeFact extends Place {
+  tag: 'p' | 'div'
+  text: string
+  className: string
+  /** What makes it look so. */
+  by: 'bold' | 'class' | 'size'
+  startEnd: number
+  endStart: number | null
 }
 export interface LandmarkFact extends Place {
   landmark: Landmark
   label: string
   hidden: boolean
+}
+/** One of the things that the Tab key reaches; `href` of a link. */
+export interface FocusableFact extends Place {
+  href: string | null
 }
 export interface ImageFact extends Place {
   src: string
@@ -66,6 +90,13 @@ export interface AnchorFact extends Place {
   url: string | null
   text: string
   landmark: Landmark | null
+  /** Named by `aria-label`, `aria-labelledby` or `title` beside its text. */
+  named: boolean
+  hidden: boolean
+}
+/** Another `link` of the head, such as a style sheet or an icon. */
+export interface RelFact extends LinkFact {
+  rel: string
 }
 export interface DataBlock extends Place {
   /** The block's text as it stands in the source, and where it starts. */
@@ -73,7 +104,8 @@ export interface DataBlock extends Place {
   jsonStart: number
 }
 
-export type MainBy = 'main' | 'role' | 'article' | 'body'
+/** How main content was found; `chosen`: by what the house says for the site. */
+export type MainBy = 'chosen' | 'main' | 'role' | 'article' | 'density' | 'body'
 
 export interface PageFacts {
   /** Path as taken in, `/` between folders. */
@@ -100,7 +132,16 @@ export interface PageFacts {
   canonicals: LinkFact[]
   /** `link rel="alternate"`: the page in other languages and forms. */
   alternates: LinkFact[]
+  /** Every other link element. */
+  rels: RelFact[]
   headings: HeadingFact[]
+  lookAlikes: LookAlikeFact[]
+  /** `section` elements without a heading and without a name. */
+  unnamedSections: Place[]
+  /** The first things that the Tab key reaches, as many as matter for a skip link. */
+  focusables: FocusableFact[]
+  /** The body's first element, where the head was closed; null for an empty body. */
+  bodyStart: Place | null
   landmarks: LandmarkFact[]
   images: ImageFact[]
   links: AnchorFact[]
@@ -108,8 +149,11 @@ export interface PageFacts {
   data: DataBlock[]
   comments: (Place & { text: string })[]
   parseErrors: ParseError[]
-  /** Main content as rules.md defines it: how it was found, its visible text (blocks on lines of their own), its words. */
-  main: { by: MainBy; text: string; words: number }
+  /**
+   * Main content as rules.md defines it: how it was found, its visible text (blocks on lines of their own), its words,
+   * and how many of them stand before its first heading.
+   */
+  main: { by: MainBy; text: string; words: number; lead: number }
 }
 
 /** The title that counts: the first in the head. */

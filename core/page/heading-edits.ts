@@ -14,27 +14,81 @@ const NOT_CLOSED =
 export function headingSplices(source: Source, places: Locations, element: Located, edit: Edit): Splices {
   if (edit.remove) return removal(places.view, element)
   const splices: Splice[] = []
-  if (edit.level !== undefined) {
-    const level = levelSplices(places, element, edit.level)
-    if ('why' in level) return level
-    splices.push(...level)
-  }
-  if (edit.value !== undefined) {
-    const text = textSplices(source, places, element, edit.value)
-    if ('why' in text) return text
-    splices.push(...text)
-  }
-  if (edit.merge && edit.merge.length > 0) {
-    const merged = mergeSplices(places, element, edit.merge)
-    if ('why' in merged) return merged
-    splices.push(...merged)
+  const parts = [
+    edit.hgroup !== undefined
+      ? subtitleSplices(places, element, edit.hgroup)
+      : edit.tag !== undefined
+        ? retag(places, element, edit.tag)
+        : edit.level !== undefined
+          ? levelSplices(places, element, edit.level)
+          : [],
+    edit.value !== undefined ? textSplices(source, places, element, edit.value) : [],
+    edit.merge && edit.merge.length > 0 ? mergeSplices(places, element, edit.merge) : [],
+  ]
+  for (const part of parts) {
+    if ('why' in part) return part
+    splices.push(...part)
   }
   return splices
 }
 
+/** Another tag for an element, its attributes kept. Only for elements with an end tag of their own. */
+function retag({ view }: Locations, element: Located, tag: string): Splices {
+  const { start, endStart, end } = element.place
+  if (endStart === null || end === null) return { why: NOT_CLOSED }
+  if (element.tagName === tag) return []
+  const name = start + 1 + element.tagName.length
+  const endName = endStart + 2 + element.tagName.length
+  // A level that only the role gave is no longer one: the tag says what it is.
+  const splices = [
+    { start: start + 1, end: name, text: tag },
+    { start: endStart + 2, end: endName, text: tag },
+  ]
+  return view.slice(start + 1, name).toLowerCase() === element.tagName ? splices : { why: NOT_CLOSED }
+}
+
+/** A paragraph or div that becomes a heading, its attributes kept. */
+export function blockSplices(places: Locations, element: Located, edit: Edit): Splices {
+  if (edit.level === undefined) return []
+  if (!/^(?:p|div)$/.test(element.tagName))
+    return { why: 'Only a paragraph or a plain block is made a heading.' }
+  // Some things end a heading, or may not stand in one: the page would not read as it was.
+  const inner = places.view.slice(element.place.startEnd, element.place.endStart ?? element.place.startEnd)
+  if (
+    /<(?:address|article|aside|blockquote|details|div|dl|fieldset|figure|footer|form|h[1-6]|header|hr|li|main|nav|ol|p|pre|section|table|ul)\b/i.test(
+      inner,
+    )
+  )
+    return {
+      why: 'Something that may not stand in a heading stands in it. Take it apart in the source first.',
+    }
+  return retag(places, element, `h${edit.level}`)
+}
+
+/** The line under a heading: both in an `hgroup`, unless they stand in one, the second as a paragraph. */
+function subtitleSplices(places: Locations, element: Located, above: number): Splices {
+  const first = places.byStart.get((above - places.bom) / places.unit)
+  const own = retag(places, element, 'p')
+  if ('why' in own) return own
+  if (!first || first.place.end === null || element.place.end === null) return { why: NOT_CLOSED }
+  const between = places.view.slice(first.place.end, element.place.start)
+  if (between.trim() !== '')
+    return { why: 'Something stands between the two lines. Bring them together first.' }
+  if (element.parentNode && 'tagName' in element.parentNode && element.parentNode.tagName === 'hgroup')
+    return own
+  return [
+    { start: first.place.start, end: first.place.start, text: '<hgroup>' },
+    ...own,
+    { start: element.place.end, end: element.place.end, text: '</hgroup>' },
+  ]
+}
+
 function levelSplices({ view }: Locations, element: Located, level: number): Splices {
   const { start, endStart } = element.place
-  if (!/^h[1-6]$/.test(element.tagName)) return [setAttribute(view, element, 'aria-level', String(level))]
+  // A level that the role gives goes before the tag's own.
+  const byRole = attribute(element, 'role')?.trim().toLowerCase() === 'heading'
+  if (!/^h[1-6]$/.test(element.tagName) || (byRole && attribute(element, 'aria-level') !== null))
+    return [setAttribute(view, element, 'aria-level', String(level))]
   if (endStart === null) return { why: NOT_CLOSED }
   if (element.tagName === `h${level}`) return []
   return [

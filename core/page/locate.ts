@@ -4,7 +4,16 @@
  */
 import { parseFragment, type DefaultTreeAdapterTypes } from 'parse5'
 import { byteView } from './encoding.ts'
-import { attribute, HTML, isElement, parsePage, type Element, type Node, type TagPlace } from './parse.ts'
+import {
+  attribute,
+  HTML,
+  isElement,
+  parsePage,
+  type CommentPlace,
+  type Element,
+  type Node,
+  type TagPlace,
+} from './parse.ts'
 import type { Source } from './source.ts'
 
 /** An element that stands in the source, with the places of its tags. */
@@ -25,8 +34,13 @@ export interface Locations {
   titles: Located[]
   metas: Located[]
   canonicals: Located[]
-  /** All elements that an edit can address by the byte of their start tag. */
+  /** Every HTML element by the place of its start tag: what an edit can address. */
   byStart: Map<number, Located>
+  /** Comments by the place where they begin. */
+  comments: Map<number, CommentPlace>
+  body: Located | null
+  /** The first visible main landmark. */
+  main: Located | null
   eol: string
 }
 
@@ -38,7 +52,7 @@ export function locate(source: Source): Locations {
   if (known) return known
   const wide = source.encoding.startsWith('utf-16')
   const view = wide ? source.text : byteView(source.bytes.subarray(source.bom))
-  const { document, doctypeEnd } = parsePage(view)
+  const { document, doctypeEnd, comments } = parsePage(view)
   const found: Locations = {
     view,
     bom: source.bom,
@@ -51,6 +65,9 @@ export function locate(source: Source): Locations {
     metas: [],
     canonicals: [],
     byStart: new Map(),
+    comments: new Map(comments.map((c) => [c.start, c])),
+    body: null,
+    main: null,
     eol: /\r\n|\r|\n/.exec(view)?.[0] ?? '\n',
   }
   const stack: { nodes: Node[]; next: number; inHead: boolean }[] = [
@@ -74,9 +91,10 @@ function note(element: Located, inHead: boolean, found: Locations): void {
   const { start } = element.place
   if (tag === 'html') found.html = element
   else if (tag === 'head') found.head = element
-  const addressable =
-    /^(?:title|meta|link|script|h[1-6])$/.test(tag) || attribute(element, 'role') === 'heading'
-  if (addressable && !found.byStart.has(start)) found.byStart.set(start, element)
+  else if (tag === 'body') found.body = element
+  else if (!found.main && (tag === 'main' || attribute(element, 'role') === 'main')) found.main = element
+  // What misnesting clones has one start tag: the first is the one that stands in the source.
+  if (!found.byStart.has(start)) found.byStart.set(start, element)
   if (!inHead) return
   found.headChildren.push(element)
   if (tag === 'title') found.titles.push(element)

@@ -5,7 +5,8 @@
 import type { Draft, Edit, TargetKey } from './draft.ts'
 import { parseKey } from './draft.ts'
 import { encode } from './encoding.ts'
-import { headingSplices } from './heading-edits.ts'
+import { blockSplices, headingSplices } from './heading-edits.ts'
+import { commentSplices, doctypeSplices, newSplices, skipSplices } from './shell-edits.ts'
 import { basesOf, carried, type Carry } from '../site/carry.ts'
 import { attributePlaces, locate, type Located, type Locations } from './locate.ts'
 import { attribute } from './parse.ts'
@@ -81,7 +82,7 @@ export function removal(view: string, element: Located): Splices {
 }
 
 /** Where something new goes into the head, also when `<head>` or `<html>` is implied; `lead` and `tail` keep the lines. */
-function headInsertion({ view, html, head, headChildren, doctypeEnd, eol }: Locations): {
+export function headInsertion({ view, html, head, headChildren, doctypeEnd, eol }: Locations): {
   at: number
   lead: string
   tail: string
@@ -101,7 +102,7 @@ function headInsertion({ view, html, head, headChildren, doctypeEnd, eol }: Loca
   return at === 0 ? { at, lead: '', tail: eol } : { at, lead: eol, tail: '' }
 }
 
-const insertInHead = (places: Locations, markup: string): Splices => {
+export const insertInHead = (places: Locations, markup: string): Splices => {
   const { at, lead, tail } = headInsertion(places)
   return [{ start: at, end: at, text: lead + markup + tail }]
 }
@@ -165,6 +166,24 @@ function jsonSplices(element: Located, edit: Edit): Splices {
   return [{ start: startEnd, end: endStart, text: safe, as: 'json' }]
 }
 
+/** An attribute of an element that an edit addresses; it goes where the edit takes it out. */
+function attributeSplices(
+  source: Source,
+  places: Locations,
+  element: Located,
+  name: string,
+  edit: Edit,
+): Splices {
+  if (edit.remove) {
+    const own = attributePlaces(places.view, element)[name]
+    if (!own) return []
+    const space = /[ \t\r\n\f]+$/.exec(places.view.slice(element.place.start, own.start))?.[0].length ?? 0
+    return [{ start: own.start - space, end: own.end, text: '' }]
+  }
+  if (edit.value === undefined || present(source, places, element, name) === clean(edit.value)) return []
+  return [setAttribute(places.view, element, name, clean(edit.value))]
+}
+
 /** What the target holds now, so that an edit which changes nothing touches nothing; null where that cannot be told. */
 function present(
   source: Source,
@@ -198,6 +217,7 @@ function splicesFor(source: Source, places: Locations, key: TargetKey, edit: Edi
   const { kind, name, at } = parseKey(key)
   const view = at === null ? null : (at - places.bom) / places.unit
   const addressed = view === null ? undefined : places.byStart.get(view)
+  if (kind === 'comment') return commentSplices(places, view!, edit)
   if (at !== null && !addressed) return { why: 'The place it is about is no longer in the source.' }
   const unchanged = (element: Located | undefined, attr: string | null) =>
     element &&
@@ -227,6 +247,22 @@ function splicesFor(source: Source, places: Locations, key: TargetKey, edit: Edi
       return headingSplices(source, places, addressed!, edit)
     case 'jsonld':
       return jsonSplices(addressed!, edit)
+    case 'block':
+      return blockSplices(places, addressed!, edit)
+    case 'alt':
+      return attributeSplices(source, places, addressed!, 'alt', edit)
+    case 'id':
+      return attributeSplices(source, places, addressed!, 'id', edit)
+    case 'link':
+      return edit.remove
+        ? removal(places.view, addressed!)
+        : attributeSplices(source, places, addressed!, 'href', edit)
+    case 'doctype':
+      return doctypeSplices(places)
+    case 'skip':
+      return skipSplices(places, edit)
+    case 'new':
+      return newSplices(places, edit)
     default:
       return { why: `No such target: ${key}.` }
   }
@@ -322,7 +358,8 @@ export function applyDraft(source: Source, given: Draft, carry: Carry | null = n
     }
   if (accepted.length === 0) return { source, changes: [], refused }
   // At one place the html tag comes before what stands in it, the charset before what it speaks of; else the draft's order.
-  const rank = (s: ByteSplice) => (s.key === 'lang' ? 0 : s.key === 'charset' ? 1 : 2)
+  const first = ['doctype', 'lang', 'charset']
+  const rank = (s: ByteSplice) => (first.indexOf(s.key) + first.length + 1) % (first.length + 1)
   accepted.sort((a, b) => a.from - b.from || a.to - b.to || rank(a) - rank(b))
   const bytes = new Uint8Array(
     accepted.reduce((n, s) => n + s.bytes.length - (s.to - s.from), source.bytes.length),

@@ -1,84 +1,36 @@
 /** Proof to facts: one parse, one walk over the tree. */
+import {
+  CONTAINERS,
+  FORM_CONTROLS,
+  INLINE,
+  isHeadingTag,
+  landmarkOf,
+  NO_HEADINGS,
+  NOT_TEXT,
+  SECTIONING,
+} from './elements.ts'
 import { isUtf8 } from './encoding.ts'
-import type { AnchorFact, DataBlock, HeadingFact, Landmark, MainBy, PageFacts, Place } from './facts.ts'
+import type {
+  AnchorFact,
+  DataBlock,
+  FocusableFact,
+  HeadingFact,
+  Landmark,
+  LookAlikeFact,
+  PageFacts,
+  Place,
+} from './facts.ts'
+import { couldBeHeading, emptyBox, looksBy, type Box } from './look-alike.ts'
+import { findMain, isChosen, textOfRegions, type Candidates } from './main-content.ts'
 import { attribute, HTML, isElement, parsePage, type Element, type Node } from './parse.ts'
 import { resolveAddress } from '../site/addresses.ts'
 import { toBytePlaces } from './places.ts'
 import type { Source } from './source.ts'
 import { countWords } from './words.ts'
 
-const NOT_TEXT = new Set([
-  'script',
-  'style',
-  'template',
-  'noscript',
-  'textarea',
-  'iframe',
-  'noframes',
-  'noembed',
-  'object',
-  'select',
-  'desc',
-  'metadata',
-  'head',
-  'title',
-  'audio',
-  'video',
-  'canvas',
-  'datalist',
-])
-const INLINE = new Set([
-  'a',
-  'abbr',
-  'acronym',
-  'b',
-  'bdi',
-  'bdo',
-  'big',
-  'cite',
-  'code',
-  'data',
-  'del',
-  'dfn',
-  'em',
-  'font',
-  'i',
-  'img',
-  'ins',
-  'kbd',
-  'label',
-  'mark',
-  'nobr',
-  'q',
-  'rp',
-  'rt',
-  'ruby',
-  's',
-  'samp',
-  'small',
-  'span',
-  'strike',
-  'strong',
-  'sub',
-  'sup',
-  'time',
-  'tt',
-  'u',
-  'var',
-  'wbr',
-  'picture',
-  'source',
-])
-/** Within these a header or footer is the part's own, not the page's (HTML-AAM 1.0, header and footer). */
-const SECTIONING = new Set(['article', 'aside', 'main', 'nav', 'section'])
-const ROLE_LANDMARK: Record<string, Landmark> = {
-  banner: 'header',
-  navigation: 'nav',
-  main: 'main',
-  complementary: 'aside',
-  contentinfo: 'footer',
-  search: 'search',
-}
+/** So many things from the top are looked at for a skip link; common practice: it is the first, or right behind the home link. */
+const FIRST_FOCUSABLE = 4
+const boldStyle = /(?:^|;)\s*font-weight\s*:\s*(?:bold|bolder|[6-9]00)\b/i
 const hiding = /(?:^|;)\s*(?:display\s*:\s*none|visibility\s*:\s*hidden)\b/i
 const folding = /[ \t\n\f\r]+/g
 
@@ -97,39 +49,46 @@ interface Frame {
   inHead: boolean
   leave: (() => void) | null
   block: boolean
+  bold: boolean
+  linked: boolean
+  /** Within something in which no heading of the page is looked for. */
+  noHeadings: boolean
+  /** Within banner, menu, aside or footer. */
+  furniture: boolean
+  /** Counts of the paragraph or div that the text here belongs to. */
+  box: Box | null
+  /** Whether the element holds headings only, once asked. */
+  onlyHeadings: boolean | null
 }
 
 interface Capture {
   text: string
+  images: string[]
 }
 
-function landmarkOf(node: Element, role: string | null, sectioning: boolean): Landmark | null {
-  if (role !== null && role !== '') return ROLE_LANDMARK[role] ?? null
-  switch (node.tagName) {
-    case 'main':
-    case 'nav':
-    case 'aside':
-    case 'search':
-      return node.tagName
-    case 'header':
-    case 'footer':
-      return sectioning ? null : node.tagName
-    default:
-      return null
-  }
+/** Whether an element holds headings, white space and comments only, and more than one heading. */
+function holdsOnlyHeadings(node: Element): boolean {
+  let headings = 0
+  for (const child of node.childNodes)
+    if (isElement(child)) {
+      if (!isHeadingTag(child.tagName)) return false
+      headings++
+    } else if (child.nodeName === '#text' && (child as unknown as { value: string }).value.trim() !== '')
+      return false
+  return headings > 1
 }
 
-/** A stretch of the body's visible text. */
-interface Region {
-  from: number
-  to: number
+/** Where a page was taken in, its address, and what the house says of where its main content stands. */
+export interface Where {
+  path: string
+  url: string
+  main?: string | null
 }
 
 /**
- * Reads a page. `path` and `url` are where it was taken in and its address; relative addresses resolve against the
- * page's `<base>` and that address. Never throws, on any text.
+ * Reads a page. Relative addresses resolve against the page's `<base>` and its address. Never throws, on any text.
  */
-export function readPage(source: Source, where: { path: string; url: string }): PageFacts {
+export function readPage(source: Source, where: Where): PageFacts {
   const { text } = source
   const { document, comments, errors } = parsePage(text)
   const page: PageFacts = {
@@ -150,7 +109,12 @@ export function readPage(source: Source, where: { path: string; url: string }): 
     metas: [],
     canonicals: [],
     alternates: [],
+    rels: [],
     headings: [],
+    lookAlikes: [],
+    unnamedSections: [],
+    focusables: [],
+    bodyStart: null,
     landmarks: [],
     images: [],
     links: [],
@@ -158,7 +122,7 @@ export function readPage(source: Source, where: { path: string; url: string }): 
     data: [],
     comments,
     parseErrors: errors,
-    main: { by: 'body', text: '', words: 0 },
+    main: { by: 'body', text: '', words: 0, lead: 0 },
   }
 
   let base = where.url
@@ -167,9 +131,16 @@ export function readPage(source: Source, where: { path: string; url: string }): 
   const parts: string[] = []
   let length = 0
   const captures: Capture[] = []
-  const mains: (Region & { by: MainBy })[] = []
-  const articles: Region[] = []
-  const excluded: Region[] = []
+  const candidates: Candidates = {
+    chosen: null,
+    mains: [],
+    articles: [],
+    containers: [],
+    excluded: [],
+    prose: 0,
+  }
+  /** Where each heading's words begin in the text, to tell which stand in the main content. */
+  const textAt: number[] = []
   let openHeading: HeadingFact | null = null
   let headingTextFrom = 0
 
@@ -235,6 +206,7 @@ export function readPage(source: Source, where: { path: string; url: string }): 
         const url = href === '' ? null : resolveAddress(href, base)
         if (rel.includes('canonical')) page.canonicals.push({ href, url, inHead, ...place(node) })
         else if (rel.includes('alternate')) page.alternates.push({ href, url, inHead, ...place(node) })
+        else page.rels.push({ rel: rel.join(' '), href, url, inHead, ...place(node) })
         break
       }
     }
@@ -248,14 +220,15 @@ export function readPage(source: Source, where: { path: string; url: string }): 
     page.data.push(block)
   }
 
-  function heading(node: Element, frame: Frame, role: string | null): void {
-    const byTag = /^h[1-6]$/.test(node.tagName)
+  function heading(node: Element, frame: Frame, role: string | null, up: Frame | null): void {
+    const byTag = isHeadingTag(node.tagName)
     const byRole = role === 'heading'
     if (!byTag && !byRole) return
     const level = byRole
       ? Number(attribute(node, 'aria-level') ?? (byTag ? node.tagName[1] : 2))
       : Number(node.tagName[1])
     closeHeading()
+    if (up) up.onlyHeadings ??= up.node.tagName === 'header' || holdsOnlyHeadings(up.node)
     const previous = page.headings.at(-1)
     const fact: HeadingFact = {
       level: level >= 1 && Number.isInteger(level) ? level : 2,
@@ -274,10 +247,16 @@ export function readPage(source: Source, where: { path: string; url: string }): 
         previous?.end != null &&
         node.place !== undefined &&
         text.slice(previous.end, node.place.start).trim() === '',
+      tag: node.tagName,
+      ariaLevel: attribute(node, 'aria-level'),
+      images: [],
+      group: up?.onlyHeadings ? (up.node.place?.start ?? null) : null,
+      inMain: false,
       words: 0,
     }
     page.headings.push(fact)
-    const capture = { text: '' }
+    textAt.push(length)
+    const capture: Capture = { text: '', images: fact.images }
     captures.push(capture)
     const before = frame.leave
     frame.leave = () => {
@@ -299,6 +278,9 @@ export function readPage(source: Source, where: { path: string; url: string }): 
     const isHtml = node.namespaceURI === HTML
     let hides = false
     let invisible = false
+    let style = ''
+    let className: string | null = null
+    let id: string | null = null
     for (const a of node.attrs) {
       switch (a.name) {
         case 'hidden':
@@ -308,9 +290,14 @@ export function readPage(source: Source, where: { path: string; url: string }): 
           if (a.value.trim().toLowerCase() === 'true') hides = true
           break
         case 'style':
-          if (hiding.test(a.value)) hides = invisible = true
+          style = a.value
+          if (hiding.test(style)) hides = invisible = true
+          break
+        case 'class':
+          className = a.value
           break
         case 'id':
+          id = a.value
           if (node.place && a.value !== '' && !seenIds.has(node.place.start)) {
             seenIds.add(node.place.start)
             page.ids.push({ id: a.value, ...place(node) })
@@ -330,7 +317,14 @@ export function readPage(source: Source, where: { path: string; url: string }): 
       leave: null,
       // A drawing's words stand in boxes of their own.
       block: isHtml ? !INLINE.has(tag) : tag === 'text',
+      bold: (up?.bold ?? false) || tag === 'b' || tag === 'strong' || (style !== '' && boldStyle.test(style)),
+      linked: (up?.linked ?? false) || tag === 'a',
+      noHeadings: (up?.noHeadings ?? false) || NO_HEADINGS.has(tag),
+      furniture: (up?.furniture ?? false) || (own !== null && own !== 'main'),
+      box: up?.box ?? null,
+      onlyHeadings: null,
     }
+    if (frame.box && (frame.block || !isHtml || tag === 'img')) frame.box.mixed = true
     if (!isHtml) {
       if (frame.block) say('\n', frame.unseen)
       return frame
@@ -345,6 +339,28 @@ export function readPage(source: Source, where: { path: string; url: string }): 
     if (frame.inHead) return frame
     if (frame.block) say('\n', frame.unseen)
     if (tag === 'br') say('\n', frame.unseen)
+    if (up?.node.tagName === 'body' && page.bodyStart === null && node.place) page.bodyStart = place(node)
+    frame.box = null
+    if ((tag === 'p' || tag === 'div') && !frame.noHeadings && !frame.hidden)
+      box(node, frame, className, style, role)
+    else if (!frame.block) frame.box = up?.box ?? null
+    if (page.focusables.length < FIRST_FOCUSABLE && !frame.hidden) focusable(node)
+    if (
+      where.main &&
+      candidates.chosen === null &&
+      !frame.unseen &&
+      isChosen(where.main, tag, id, className)
+    ) {
+      const region = { from: length, to: length }
+      candidates.chosen = region
+      const before = frame.leave
+      frame.leave = () => {
+        before?.()
+        region.to = length
+      }
+    }
+    if (!own && CONTAINERS.has(tag) && !frame.unseen && !frame.furniture) container(frame)
+    if (tag === 'section') section(node, frame)
 
     if (own) {
       const fact = {
@@ -356,21 +372,94 @@ export function readPage(source: Source, where: { path: string; url: string }): 
       page.landmarks.push(fact)
       const from = length
       closeHeading()
+      const before = frame.leave
       frame.leave = () => {
+        before?.()
         closeHeading()
         fact.end = node.place?.end ?? null
         if (own === 'main') {
-          if (!frame.unseen) mains.push({ from, to: length, by: tag === 'main' ? 'main' : 'role' })
-        } else excluded.push({ from, to: length })
+          if (!frame.unseen) candidates.mains.push({ from, to: length, by: tag === 'main' ? 'main' : 'role' })
+        } else candidates.excluded.push({ from, to: length })
       }
     } else if (tag === 'article') {
       const from = length
-      frame.leave = () => void (frame.unseen || articles.push({ from, to: length }))
+      const before = frame.leave
+      frame.leave = () => {
+        before?.()
+        if (!frame.unseen) candidates.articles.push({ from, to: length })
+      }
     }
-    heading(node, frame, role)
+    heading(node, frame, role, up)
     if (tag === 'img') image(node, frame, role)
     if (tag === 'a' || tag === 'area') anchor(node, frame)
     return frame
+  }
+
+  /** A paragraph or div of the content: what is counted of it tells, when it is left, whether it looks like a heading. */
+  function box(
+    node: Element,
+    frame: Frame,
+    className: string | null,
+    style: string,
+    role: string | null,
+  ): void {
+    const counts = (frame.box = emptyBox())
+    const from = parts.length
+    frame.leave = () => {
+      if (role !== null || frame.furniture) return
+      const by = looksBy(counts, className ?? '', style)
+      if (by === null) return
+      const text = fold(parts.slice(from).join(''))
+      if (!couldBeHeading(text)) return
+      const fact: LookAlikeFact = {
+        tag: node.tagName as 'p' | 'div',
+        text,
+        className: className ?? '',
+        by,
+        start: node.place?.start ?? 0,
+        end: node.place?.end ?? null,
+        startEnd: node.place?.startEnd ?? 0,
+        endStart: node.place?.endStart ?? null,
+      }
+      page.lookAlikes.push(fact)
+    }
+  }
+
+  function container(frame: Frame): void {
+    const from = length
+    const { prose } = candidates
+    const before = frame.leave
+    frame.leave = () => {
+      before?.()
+      const own = candidates.prose - prose
+      if (own > 0) candidates.containers.push({ from, to: length, prose: own })
+    }
+  }
+
+  /** A section that has neither a heading within it nor a name of its own. */
+  function section(node: Element, frame: Frame): void {
+    if (frame.hidden || attribute(node, 'aria-label') || attribute(node, 'aria-labelledby')) return
+    const headings = page.headings.length
+    const at = place(node)
+    const before = frame.leave
+    frame.leave = () => {
+      before?.()
+      if (page.headings.length === headings) page.unnamedSections.push(at)
+    }
+  }
+
+  function focusable(node: Element): void {
+    const tag = node.tagName
+    const href = tag === 'a' || tag === 'area' ? attribute(node, 'href') : null
+    const reached =
+      href !== null ||
+      (FORM_CONTROLS.has(tag) &&
+        attribute(node, 'disabled') === null &&
+        attribute(node, 'type')?.toLowerCase() !== 'hidden') ||
+      Number(attribute(node, 'tabindex') ?? -1) >= 0
+    if (!reached || Number(attribute(node, 'tabindex') ?? 0) < 0) return
+    const fact: FocusableFact = { href: href?.trim() ?? null, ...place(node) }
+    page.focusables.push(fact)
   }
 
   function image(node: Element, frame: Frame, role: string | null): void {
@@ -386,7 +475,11 @@ export function readPage(source: Source, where: { path: string; url: string }): 
     page.images.push(fact)
     const ids = attribute(node, 'aria-labelledby')
     if (ids) labelled.push({ image: fact, ids: ids.split(/\s+/) })
-    if (alt !== null && !frame.hidden) for (const capture of captures) capture.text += ` ${alt} `
+    if (alt !== null && !frame.hidden)
+      for (const capture of captures) {
+        capture.text += ` ${alt} `
+        if (fold(alt) !== '') capture.images.push(fold(alt))
+      }
   }
 
   function anchor(node: Element, frame: Frame): void {
@@ -398,10 +491,12 @@ export function readPage(source: Source, where: { path: string; url: string }): 
       url: resolveAddress(trimmed, base),
       text: '',
       landmark: frame.landmark,
+      named: ['aria-label', 'aria-labelledby', 'title'].some((a) => fold(attribute(node, a) ?? '') !== ''),
+      hidden: frame.hidden,
       ...place(node),
     }
     page.links.push(fact)
-    const capture = { text: '' }
+    const capture: Capture = { text: '', images: [] }
     captures.push(capture)
     const before = frame.leave
     frame.leave = () => {
@@ -416,7 +511,16 @@ export function readPage(source: Source, where: { path: string; url: string }): 
     enter,
     (node, frame) => {
       if (frame.unseen && NOT_TEXT.has(frame.node.tagName)) return
-      if (!frame.inHead && frame.node.tagName !== 'html') say(node.value.replace(folding, ' '), frame.unseen)
+      if (frame.inHead || frame.node.tagName === 'html') return
+      const chunk = node.value.replace(folding, ' ')
+      say(chunk, frame.unseen)
+      if (frame.unseen || chunk === ' ' || chunk === '') return
+      if (frame.box) {
+        if (frame.bold) frame.box.bold += chunk.length
+        else frame.box.plain += chunk.length
+        if (frame.linked) frame.box.linked += chunk.length
+      }
+      if (!frame.linked && !frame.furniture) candidates.prose += chunk.length
     },
     (frame) => {
       frame.leave?.()
@@ -427,7 +531,20 @@ export function readPage(source: Source, where: { path: string; url: string }): 
   for (const { image: fact, ids } of labelled)
     if (ids.some((id) => page.ids.some((i) => i.id === id))) fact.named = true
 
-  page.main = mainContent(parts.join(''), mains, articles, excluded)
+  const all = parts.join('')
+  const { by, regions } = findMain(all, candidates)
+  let first = -1
+  page.headings.forEach((h, i) => {
+    const at = textAt[i]!
+    h.inMain = regions.some((r) => at >= r.from && at <= r.to)
+    if (h.inMain && !h.hidden && first < 0) first = at
+  })
+  const content = textOfRegions(all, regions)
+  page.main = {
+    by,
+    ...content,
+    lead: first < 0 ? content.words : textOfRegions(all, regions, first).words,
+  }
   return page
 }
 
@@ -458,35 +575,4 @@ function textOf(node: Element): string {
   let text = ''
   for (const child of node.childNodes) if ('value' in child) text += child.value
   return text
-}
-
-function mainContent(
-  all: string,
-  mains: (Region & { by: MainBy })[],
-  articles: Region[],
-  excluded: Region[],
-): PageFacts['main'] {
-  let by: MainBy = 'body'
-  let content: string
-  const main = mains.sort((a, b) => a.from - b.from)[0]
-  if (main) {
-    by = main.by
-    content = all.slice(main.from, main.to)
-  } else if (articles.length === 1) {
-    by = 'article'
-    content = all.slice(articles[0]!.from, articles[0]!.to)
-  } else {
-    content = ''
-    let at = 0
-    for (const { from, to } of excluded.sort((a, b) => a.from - b.from)) {
-      if (from > at) content += all.slice(at, from)
-      at = Math.max(at, to)
-    }
-    content += all.slice(at)
-  }
-  const text = content
-    .replace(/ *\n[ \n]*/g, '\n')
-    .replace(/ {2,}/g, ' ')
-    .trim()
-  return { by, text, words: countWords(text) }
 }

@@ -35,19 +35,54 @@ import { descriptionPlaceholder } from './description/description-placeholder.ts
 import { descriptionRepeatsTitle } from './description/description-repeats-title.ts'
 import { descriptionShort } from './description/description-short.ts'
 import { descriptionUnfinished } from './description/description-unfinished.ts'
+import { h1Late } from './headings/h1-late.ts'
 import { h1Missing } from './headings/h1-missing.ts'
 import { h1Multiple } from './headings/h1-multiple.ts'
 import { h1Split } from './headings/h1-split.ts'
+import { headingAside } from './headings/heading-aside.ts'
+import { headingDeep } from './headings/heading-deep.ts'
 import { headingEmpty } from './headings/heading-empty.ts'
+import { headingFew } from './headings/heading-few.ts'
+import { headingFurniture } from './headings/heading-furniture.ts'
+import { headingGap } from './headings/heading-gap.ts'
+import { headingHidden } from './headings/heading-hidden.ts'
+import { headingKeywordH1 } from './headings/heading-keyword-h1.ts'
+import { headingKeywordH2 } from './headings/heading-keyword-h2.ts'
+import { headingLong } from './headings/heading-long.ts'
+import { headingLookAlike } from './headings/heading-look-alike.ts'
+import { headingRepeated } from './headings/heading-repeated.ts'
+import { headingRole } from './headings/heading-role.ts'
 import { headingSkip } from './headings/heading-skip.ts'
+import { headingStuffed } from './headings/heading-stuffed.ts'
+import { headingSubtitle } from './headings/heading-subtitle.ts'
+import { sectionUnnamed } from './headings/section-unnamed.ts'
+import { imageAltFile } from './images/image-alt-file.ts'
+import { imageAltLong } from './images/image-alt-long.ts'
 import { imageAlt } from './images/image-alt.ts'
+import { imageKeyword } from './images/image-keyword.ts'
 import type { Rule } from './rule.ts'
 import { shellCharset } from './shell/shell-charset.ts'
+import { shellComment } from './shell/shell-comment.ts'
+import { shellDoctype } from './shell/shell-doctype.ts'
+import { shellDuplicateId } from './shell/shell-duplicate-id.ts'
+import { shellHeadSpill } from './shell/shell-head-spill.ts'
 import { shellLang } from './shell/shell-lang.ts'
+import { shellMain } from './shell/shell-main.ts'
+import { shellParse } from './shell/shell-parse.ts'
+import { shellSkipLink } from './shell/shell-skip-link.ts'
+import { shellViewport } from './shell/shell-viewport.ts'
 import { dataContext } from './structured-data/data-context.ts'
 import { dataSyntax } from './structured-data/data-syntax.ts'
+import { keywordAbsent } from './text/keyword-absent.ts'
+import { keywordDense } from './text/keyword-dense.ts'
 import { keywordLead } from './text/keyword-lead.ts'
+import { keywordShared } from './text/keyword-shared.ts'
+import { keywordUnassigned } from './text/keyword-unassigned.ts'
 import { linkBroken } from './text/link-broken.ts'
+import { linkVague } from './text/link-vague.ts'
+import { pageOrphan } from './text/page-orphan.ts'
+import { textPlaceholder } from './text/text-placeholder.ts'
+import { textThin } from './text/text-thin.ts'
 import { titleAtRisk } from './title/title-at-risk.ts'
 import { titleCase } from './title/title-case.ts'
 import { titleCutNarrow } from './title/title-cut-narrow.ts'
@@ -129,13 +164,48 @@ export const catalogue: readonly Rule[] = [
   h1Missing,
   h1Multiple,
   h1Split,
+  h1Late,
   headingSkip,
   headingEmpty,
+  headingFurniture,
+  headingAside,
+  headingSubtitle,
+  headingDeep,
+  headingLong,
+  headingRepeated,
+  headingFew,
+  headingGap,
+  headingRole,
+  headingHidden,
+  headingLookAlike,
+  headingKeywordH1,
+  headingKeywordH2,
+  headingStuffed,
+  sectionUnnamed,
+  keywordUnassigned,
+  keywordShared,
+  keywordAbsent,
   keywordLead,
+  keywordDense,
+  textThin,
+  textPlaceholder,
+  linkVague,
   linkBroken,
+  pageOrphan,
   imageAlt,
-  shellLang,
+  imageAltFile,
+  imageAltLong,
+  imageKeyword,
+  shellDoctype,
   shellCharset,
+  shellLang,
+  shellViewport,
+  shellMain,
+  shellSkipLink,
+  shellDuplicateId,
+  shellComment,
+  shellParse,
+  shellHeadSpill,
   dataSyntax,
   dataContext,
 ]

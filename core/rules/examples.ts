@@ -1,4 +1,5 @@
 /** Runs a rule's example as the application would run a page; used by the runner's test and the rule reference. */
+import { compileKeyword } from '../keywords/match.ts'
 import { applyDraft } from '../page/proof.ts'
 import type { PageFacts } from '../page/facts.ts'
 import { readPage } from '../page/read-page.ts'
@@ -39,17 +40,18 @@ export function runExample(given: string | Example, only?: Rule, edited?: Source
   )
   const style = example.style === undefined ? defaultStyle : styleOf(example.style)
   const source = edited ?? sourceFrom(example.html)
-  const page = readPage(source, { path, url: example.url ?? addressOf(path, base) })
-  for (const [other, html] of Object.entries(pages))
+  const main = style.main
+  const page = readPage(source, { path, url: example.url ?? addressOf(path, base), main })
+  for (const [other, html] of Object.entries(pages)) {
+    const own = other === path
+    const read = own ? page : readPage(sourceFrom(html), { path: other, url: addressOf(other, base), main })
+    const keyword = (own ? example.keywords : example.others?.[other])?.primary
     updateIndex(
       site,
       other,
-      entryOf(
-        other,
-        other === path ? page : readPage(sourceFrom(html), { path: other, url: addressOf(other, base) }),
-        site,
-      ),
+      entryOf(other, read, site, keyword ? compileKeyword(keyword, read.lang ?? style.language) : null),
     )
+  }
   const date = example.date ?? '2026-11-23'
   const rules = only ? new Set([only.id]) : undefined
   const marks = auditPage(page, site, style, { date, keywords: example.keywords ?? null, only: rules })

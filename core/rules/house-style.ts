@@ -1,5 +1,6 @@
 /** House style: the limits, patterns and severities that a site is judged by. Everything in it is the house's to change. */
 import Joi from 'joi'
+import { mainChoicePattern } from '../page/main-content.ts'
 import { defaultSlots, type Slots } from '../measure/snippet.ts'
 import { decodedPath } from '../site/addresses.ts'
 import { casings, type Casing } from '../wording/casing.ts'
@@ -18,6 +19,12 @@ export interface Limits {
   slugLongest: number
   slugWords: number
   slugDeepest: number
+  headingLongest: number
+  headingFewest: number
+  headingGap: number
+  textShortest: number
+  keywordDensest: number
+  altLongest: number
 }
 
 /** What each limit is, in words, with its unit and where its figure comes from. */
@@ -60,6 +67,42 @@ export const limitsExplained: { key: keyof Limits; name: string; unit: string; b
   },
   { key: 'slugWords', name: 'A slug, at most', unit: 'words', basis: 'Common practice, no source.' },
   { key: 'slugDeepest', name: 'An address, at most', unit: 'segments', basis: 'Common practice, no source.' },
+  {
+    key: 'headingLongest',
+    name: 'A heading, at most',
+    unit: 'characters',
+    basis: 'Common practice, no source.',
+  },
+  {
+    key: 'headingFewest',
+    name: 'H2 in an article, at least',
+    unit: 'headings',
+    basis: 'Common practice, no source; asked of pages of the type article only.',
+  },
+  {
+    key: 'headingGap',
+    name: 'Text without a heading, at most',
+    unit: 'words',
+    basis: 'Common practice, no source.',
+  },
+  {
+    key: 'textShortest',
+    name: 'Main content, at least',
+    unit: 'words',
+    basis: 'Common practice, no source; not asked of pages of the types contact and listing.',
+  },
+  {
+    key: 'keywordDensest',
+    name: 'The keyword, at most',
+    unit: '% of the words',
+    basis: 'Common practice, no source.',
+  },
+  {
+    key: 'altLongest',
+    name: 'An alternative text, at most',
+    unit: 'characters',
+    basis: 'Common practice, no source: it is read aloud in one breath.',
+  },
 ]
 
 /** What the house asks of pages whose address matches; what it leaves out is as for the whole site. */
@@ -91,6 +134,11 @@ export interface HouseStyle {
   /** By rule id: another severity, or off. */
   rules: Readonly<Record<string, Severity | 'off'>>
   addresses: readonly AddressStyle[]
+  /**
+   * Where main content stands on this site's pages: a tag, an id or a class such as `#content`; null has it found page
+   * by page.
+   */
+  main: string | null
   /** The type of the page that this style was made for; null where none is given. */
   type: PageType | null
 }
@@ -112,10 +160,17 @@ export const defaultStyle: HouseStyle = {
     slugLongest: 60,
     slugWords: 6,
     slugDeepest: 4,
+    headingLongest: 70,
+    headingFewest: 5,
+    headingGap: 300,
+    textShortest: 300,
+    keywordDensest: 3,
+    altLongest: 125,
   },
   slots: defaultSlots,
   rules: {},
   addresses: [],
+  main: null,
   type: null,
 }
 
@@ -160,6 +215,7 @@ export const houseStyleSchema = Joi.object({
       }),
     )
     .max(200),
+  main: Joi.string().max(200).pattern(mainChoicePattern, 'tag, #id or .class').allow(null),
   type: Joi.valid(null),
 })
 

@@ -19,9 +19,14 @@ export function sourceBytes(proof: Proof, places: number[]): number[] {
 /** A repair's edits with the keys of the draft. */
 export function resolveRepair(proof: Proof, repair: Repair): ResolvedRepair {
   const edits: Record<string, Edit> = {}
-  for (const { target, at, edit, merges } of repair.edits) {
+  for (const { target, at, edit, merges, above } of repair.edits) {
     const key = at === undefined ? target : `${target}@${sourceBytes(proof, [at])[0]}`
-    edits[key] = { ...edits[key], ...edit, ...(merges ? { merge: sourceBytes(proof, merges) } : {}) }
+    edits[key] = {
+      ...edits[key],
+      ...edit,
+      ...(merges ? { merge: sourceBytes(proof, merges) } : {}),
+      ...(above === undefined ? {} : { hgroup: sourceBytes(proof, [above])[0]! }),
+    }
   }
-  return { label: repair.label, edits: edits as Draft }
+  return { label: repair.label, edits: edits as Draft, judgement: repair.judgement ?? false }
 }

@@ -24,11 +24,25 @@ export interface RepairEdit {
   edit: Edit
   /** Starts of further elements that the edit joins to it, in the proof's text. */
   merges?: number[]
+  /** Start of the heading that the edit makes this one the subtitle of, in the proof's text. */
+  above?: number
 }
-/** A repair that needs no judgement: what it does in words, and its edits. */
+/** A repair: what it does in words, and its edits. */
 export interface Repair {
   label: string
   edits: RepairEdit[]
+  /** It needs an editor's judgement: offered, and never applied unasked. */
+  judgement?: true
+}
+/** Whether a mark's repair is certain: one that needs no judgement. */
+export const isCertain = (repair: Repair | null): repair is Repair => repair !== null && !repair.judgement
+
+/** Where the primary keyword stands. */
+export interface Placed {
+  /** Matches in the main content. */
+  matches: number
+  /** Words of the keyword that a match is counted as. */
+  words: number
 }
 
 export interface PageCheck {
@@ -40,6 +54,8 @@ export interface PageCheck {
   keywords: Keywords | null
   /** The primary keyword in the page's language, null where none is assigned. */
   primary: Keyword | null
+  /** How often the primary keyword stands in the main content, and each heading with it, found once for all rules. */
+  placed(): Placed | null
   /** The title or description measured, once for all rules; null where there is none. */
   measured(role: Role): Measured | null
   /** Whether the site's address is known, or only the stand-in that rules fall back on. */
@@ -62,6 +78,8 @@ export interface Example {
   path?: string
   url?: string
   keywords?: Keywords
+  /** Keywords of the other pages, by path. */
+  others?: Record<string, Keywords>
   style?: unknown
   date?: string
 }
@@ -85,6 +103,8 @@ interface RuleBase {
   /** What would mend it, for an editor. */
   mend: string
   needs: Need[]
+  /** The severity by what was found, where it is not the same for all; the house's own word goes before it. */
+  weigh?(values: Values): Severity
   /** Rules that keep quiet about the same text when this one speaks. */
   silences?: string[]
   message(values: Values): string
@@ -122,4 +142,4 @@ export interface SiteMark {
 }
 
 /** Which edits a repair comes to be, once the places of its targets in the source's bytes are known. */
-export type ResolvedRepair = { label: string; edits: Draft }
+export type ResolvedRepair = { label: string; edits: Draft; judgement: boolean }

@@ -86,6 +86,8 @@ describe('the runner', () => {
       byTitle: new Map(),
       byDescription: new Map(),
       byAddress: new Map(),
+      byKeyword: new Map(),
+      inbound: new Map(),
       byNearTitle: new Map(),
       nearChanges: 0,
       addresses: new Map<string, string>(),

@@ -1,11 +1,11 @@
 /** Runs the catalogue over a page or a site: pure, ordered, the same marks for the same facts. */
-import { compileKeyword, type Keywords } from '../keywords/match.ts'
+import { compileKeyword, findKeyword, type Keywords } from '../keywords/match.ts'
 import { measure, type Measured, type Role } from '../measure/snippet.ts'
 import { descriptionOf, titleOf, type Need, type PageFacts } from '../page/facts.ts'
 import type { PageId, SiteIndex } from '../site/site-index.ts'
 import { catalogue } from './catalogue.ts'
 import { styleFor, type HouseStyle, type Severity } from './house-style.ts'
-import type { Mark, PageCheck, PageRule, Rule, SiteMark, SiteRule } from './rule.ts'
+import type { Mark, PageCheck, PageRule, Placed, Rule, SiteMark, SiteRule } from './rule.ts'
 
 const pageRules = catalogue.filter((r): r is PageRule => r.scope === 'page')
 const siteRules = catalogue.filter((r): r is SiteRule => r.scope === 'site')
@@ -44,6 +44,7 @@ export function auditPage(
   const style = styleFor(houseStyle, page.url)
   const { date, keywords = null, known, baseKnown = true, only } = options
   const measured: Partial<Record<Role, Measured | null>> = {}
+  let placed: Placed | null | undefined
   const context: PageCheck = {
     page,
     site,
@@ -52,6 +53,15 @@ export function auditPage(
     keywords,
     primary: keywords?.primary ? compileKeyword(keywords.primary, page.lang ?? style.language) : null,
     baseKnown,
+    placed() {
+      const { primary } = context
+      if (placed === undefined)
+        placed =
+          primary === null
+            ? null
+            : { matches: findKeyword(page.main.text, primary).length, words: primary.stems.length }
+      return placed
+    },
     measured(role) {
       if (measured[role] === undefined) {
         const text = role === 'title' ? titleOf(page)?.text : descriptionOf(page)?.content
@@ -71,7 +81,7 @@ export function auditPage(
     rule.check(context, (place, values, repair) =>
       marks.push({
         rule: rule.id,
-        severity,
+        severity: style.rules[rule.id] === undefined && rule.weigh ? rule.weigh(values) : severity,
         message: rule.message(values),
         start: place?.start ?? null,
         end: place?.end ?? null,

@@ -8,12 +8,16 @@ const entry = fc.record({
   title: fc.option(fc.constantFrom('One', 'one ', 'Two', 'Day 1 of four', 'Day 2 of four', 'Day 2 of five')),
   description: fc.option(fc.constantFrom('x', 'y')),
   indexable: fc.boolean(),
+  targets: fc.uniqueArray(fc.constantFrom('a.html', 'b.html', 'img.png'), { maxLength: 3 }),
+  linked: fc.integer({ min: 0, max: 3 }),
+  keyword: fc.option(fc.constantFrom('knot', 'cours knot')),
   gone: fc.boolean(),
 })
 const dump = (i: SiteIndex) =>
   JSON.stringify([
     [...i.entries].sort(),
-    ...[i.byTitle, i.byDescription, i.byAddress, i.byNearTitle].map((g) =>
+    [...i.inbound].sort(),
+    ...[i.byTitle, i.byDescription, i.byAddress, i.byNearTitle, i.byKeyword].map((g) =>
       [...g].map(([k, v]) => [k, [...v].sort()]).sort(),
     ),
   ])
@@ -25,7 +29,7 @@ describe('the site index', () => {
         const updated = emptyIndex('https://s.example/', true, [])
         const last = new Map<string, IndexEntry>()
         for (const { gone, ...e } of steps) {
-          const full = { ...e, path: e.id, url: 'https://s.example/' + e.id, h1: null, targets: [] }
+          const full = { ...e, path: e.id, url: 'https://s.example/' + e.id, h1: null }
           updateIndex(updated, e.id, gone ? null : full)
           if (gone) last.delete(e.id)
           else last.set(e.id, full)

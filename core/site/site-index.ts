@@ -1,4 +1,5 @@
 /** What rules about the whole site read: built from the pages' facts and brought up to date page by page. */
+import type { Keyword } from '../keywords/match.ts'
 import { fold } from '../page/read-page.ts'
 import { descriptionOf, isIndexable, outlineOf, titleOf, type PageFacts } from '../page/facts.ts'
 import { parseJson, stringsIn } from '../structured-data/json.ts'
@@ -18,6 +19,10 @@ export interface IndexEntry {
   h1: string | null
   /** Pages and files of the site that it refers to: by links, images, canonical, alternates and structured data. */
   targets: PageId[]
+  /** How many of them, from the first, it refers to by links. */
+  linked: number
+  /** The primary keyword in the page's language, as its word forms fold; null where none is assigned. */
+  keyword: string | null
 }
 
 type Groups = Map<string, Set<PageId>>
@@ -30,6 +35,10 @@ export interface SiteIndex {
   byTitle: Groups
   byDescription: Groups
   byAddress: Groups
+  /** Pages by their primary keyword, word forms folded. */
+  byKeyword: Groups
+  /** How many other pages link to a page; a page to which none does is not in it. */
+  inbound: Map<PageId, number>
   /** Titles by what they would be with their digits, or with one word, left open. */
   byNearTitle: Groups
   /** Counts the changes of groups of near titles: what was found in them holds while it stands still. */
@@ -38,14 +47,16 @@ export interface SiteIndex {
   addresses: Map<string, PageId>
 }
 
-/** What of the site a page refers to, each once. */
-export function targetsOf(page: PageFacts, index: SiteIndex): PageId[] {
+/** What of the site a page refers to, each once, those it links to first; and how many those are. */
+export function targetsOf(page: PageFacts, index: SiteIndex): { targets: PageId[]; linked: number } {
   const found = new Set<PageId>()
   const add = (url: string | null) => {
     const id = url?.startsWith(index.base) ? index.addresses.get(withoutQuery(url)) : undefined
     if (id !== undefined) found.add(id)
   }
-  for (const list of [page.links, page.canonicals, page.alternates]) for (const { url } of list) add(url)
+  for (const { url } of page.links) add(url)
+  const linked = found.size
+  for (const list of [page.canonicals, page.alternates]) for (const { url } of list) add(url)
   // Images resolve as links do; only what may be of the site is worth resolving.
   const images = page.images.filter((m) => m.src !== '' && !/^(?:data|blob|mailto):/i.test(m.src))
   if (images.length > 0) {
@@ -56,10 +67,19 @@ export function targetsOf(page: PageFacts, index: SiteIndex): PageId[] {
     const read = parseJson(json)
     if (read.ok) for (const { value } of stringsIn(read.value)) add(value)
   }
-  return [...found]
+  return { targets: [...found], linked }
 }
 
-export function entryOf(id: PageId, page: PageFacts, index: SiteIndex): IndexEntry {
+/** A keyword under which pages meet that are after the same one: its stems, in any order. */
+export const keywordKey = (keyword: Keyword | null): string | null =>
+  keyword && keyword.stems.length > 0 ? [...keyword.stems].sort().join(' ') : null
+
+export function entryOf(
+  id: PageId,
+  page: PageFacts,
+  index: SiteIndex,
+  keyword: Keyword | null = null,
+): IndexEntry {
   return {
     id,
     path: page.path,
@@ -68,7 +88,8 @@ export function entryOf(id: PageId, page: PageFacts, index: SiteIndex): IndexEnt
     description: descriptionOf(page)?.content ?? null,
     indexable: isIndexable(page),
     h1: outlineOf(page).find((h) => h.level === 1 && h.text)?.text ?? null,
-    targets: targetsOf(page, index),
+    ...targetsOf(page, index),
+    keyword: keywordKey(keyword),
   }
 }
 
@@ -82,6 +103,8 @@ export const addressOnly = (id: PageId, url: string): IndexEntry => ({
   indexable: false,
   h1: null,
   targets: [],
+  linked: 0,
+  keyword: null,
 })
 
 /** A title's own words: what stands before its last separator. */
@@ -136,6 +159,8 @@ export function emptyIndex(
     byTitle: new Map(),
     byDescription: new Map(),
     byAddress: new Map(),
+    byKeyword: new Map(),
+    inbound: new Map(),
     byNearTitle: new Map(),
     nearChanges: 0,
     addresses: addressBook(base, files),
@@ -144,12 +169,19 @@ export function emptyIndex(
 
 function keysOf(entry: IndexEntry, index: SiteIndex): [Groups, string][] {
   const keys: [Groups, string][] = [[index.byAddress, collisionKey(entry.url)]]
+  if (entry.keyword !== null) keys.push([index.byKeyword, entry.keyword])
   if (entry.indexable && entry.title) {
     keys.push([index.byTitle, sameText(entry.title)])
     for (const key of nearKeys(entry.title)) keys.push([index.byNearTitle, key])
   }
   if (entry.indexable && entry.description) keys.push([index.byDescription, sameText(entry.description)])
   return keys
+}
+
+function count(counts: Map<PageId, number>, id: PageId, by: number): void {
+  const now = (counts.get(id) ?? 0) + by
+  if (now > 0) counts.set(id, now)
+  else counts.delete(id)
 }
 
 /** Puts a page's entry in, in place of the one it had; null takes the page out. Changes the index it is given. */
@@ -162,6 +194,9 @@ export function updateIndex(index: SiteIndex, id: PageId, entry: IndexEntry | nu
       group?.delete(id)
       if (group?.size === 0) groups.delete(key)
     }
+  const links = (of: IndexEntry | null | undefined) => of?.targets.slice(0, of.linked) ?? []
+  for (const to of links(before)) if (to !== id) count(index.inbound, to, -1)
+  for (const to of links(entry)) if (to !== id) count(index.inbound, to, 1)
   index.entries.delete(id)
   if (!entry) return
   index.entries.set(id, entry)

@@ -33,6 +33,8 @@ describe('the demo site', () => {
           'https://farrowskerry.example/',
           '--keywords',
           'stand-ins/keywords.csv',
+          '--style',
+          'stand-ins/house-style.json',
           '--date',
           '2026-11-23',
           '--format',

@@ -1,0 +1,78 @@
+/** Edits of a page's shell: the doctype, a link past the menu, comments, mark-up added to the head. */
+import { parseFragment, type DefaultTreeAdapterTypes } from 'parse5'
+import type { Edit } from './draft.ts'
+import type { Locations } from './locate.ts'
+import { attribute } from './parse.ts'
+import { contentText, insertInHead, setAttribute, type Splice, type Splices } from './proof.ts'
+
+/** What may stand in a head (WHATWG HTML 4.2 and 13.2.6.4.4); anything else would close it. */
+const OF_HEAD = new Set(['base', 'link', 'meta', 'noscript', 'script', 'style', 'template', 'title'])
+
+export function doctypeSplices({ doctypeEnd, eol }: Locations): Splices {
+  return doctypeEnd > 0 ? [] : [{ start: 0, end: 0, text: `<!doctype html>${eol}` }]
+}
+
+/** Takes a comment out, with its line where it has one to itself. */
+export function commentSplices({ view, comments }: Locations, at: number, edit: Edit): Splices {
+  const comment = comments.get(at)
+  if (!comment) return { why: 'The comment is no longer in the source.' }
+  if (!edit.remove) return []
+  if (!/--!?>$/.test(view.slice(Math.max(comment.start, comment.end - 4), comment.end)))
+    return { why: 'The comment is never closed in the source. Close it there first: -->.' }
+  let { start, end } = comment
+  while (start > 0 && (view[start - 1] === ' ' || view[start - 1] === '\t')) start--
+  const after = /^[ \t]*(\r\n|\r|\n)/.exec(view.slice(end, end + 200))
+  if (after && (start === 0 || view[start - 1] === '\n' || view[start - 1] === '\r')) end += after[0].length
+  else start = comment.start
+  return [{ start, end, text: '' }]
+}
+
+/** Why mark-up cannot be added to a head, with what to do; null where it can. */
+export function whyNotInHead(markup: string): string | null {
+  const fragment = parseFragment(`<template>${markup}</template>`).childNodes[0] as
+    DefaultTreeAdapterTypes.Template | undefined
+  for (const node of fragment?.content.childNodes ?? []) {
+    if ('tagName' in node && !OF_HEAD.has(node.tagName))
+      return `<${node.tagName}> may not stand in a head; it would close it. Links, metas, scripts and styles may.`
+    if (node.nodeName === '#text' && 'value' in node && node.value.trim() !== '')
+      return `“${node.value.trim().slice(0, 40)}” is text, which may not stand in a head; it would close it.`
+  }
+  const opened = (markup.match(/<(script|style|title|template|noscript)\b/gi) ?? []).length
+  const closed = (markup.match(/<\/(script|style|title|template|noscript)\s*>/gi) ?? []).length
+  if (opened !== closed)
+    return 'Something in it is opened and not closed; what stands behind it would be lost.'
+  if (/<!--(?![\s\S]*-->)/.test(markup)) return 'A comment in it is never closed.'
+  return null
+}
+
+export function newSplices(places: Locations, edit: Edit): Splices {
+  const markup = (edit.value ?? '').replaceAll('\0', '').trim()
+  if (markup === '' || edit.remove) return []
+  const why = whyNotInHead(markup)
+  return why ? { why } : insertInHead(places, markup)
+}
+
+/** A link past the menu, first thing in the body, to the main content, which is given an id where it has none. */
+export function skipSplices(places: Locations, edit: Edit): Splices {
+  const { body, main, view, eol } = places
+  if (!main) return { why: 'There is no main element for it to lead to. Mark the main content up first.' }
+  if (!body) return { why: 'The page has no <body> tag in its source, so where it begins is uncertain.' }
+  const id = attribute(main, 'id')
+  const splices: Splice[] = []
+  const target = id && !/\s/.test(id) ? id : freeId(places)
+  if (target !== id) splices.push(setAttribute(view, main, 'id', target))
+  splices.push({
+    start: body.place.startEnd,
+    end: body.place.startEnd,
+    text: `${eol}<a href="#${encodeURIComponent(target)}">${contentText(edit.value ?? 'To the content')}</a>`,
+  })
+  return splices
+}
+
+function freeId({ byStart }: Locations): string {
+  const taken = new Set([...byStart.values()].map((e) => attribute(e, 'id')))
+  for (const name of ['main', 'content', 'main-content']) if (!taken.has(name)) return name
+  let n = 2
+  while (taken.has(`main-${n}`)) n++
+  return `main-${n}`
+}

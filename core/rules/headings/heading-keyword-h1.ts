@@ -1,0 +1,44 @@
+import { hasKeyword } from '../../keywords/match.ts'
+import { isEmptyHeading, outlineOf } from '../../page/facts.ts'
+import { rule } from '../rule.ts'
+import { nameOf } from './main-headings.ts'
+
+/** The primary keyword is not in the H1. */
+export const headingKeywordH1 = rule({
+  id: 'heading-keyword-h1',
+  family: 'headings',
+  severity: 'flaw',
+  sign: 'missing',
+  name: 'The keyword is not in the first-level heading',
+  basis: 'common practice, no source',
+  why: 'The H1 names the page; who came for these words looks for them there.',
+  mend: 'Name the page by it, where that is natural.',
+  needs: ['headings'],
+  message: ({ keyword, text }) => `“${keyword}” is not in “${text}”, in any word form.`,
+  check({ page, primary }, mark) {
+    if (!primary) return
+    const first = outlineOf(page).filter((h) => h.level === 1 && !isEmptyHeading(h))
+    if (first.length === 0 || first.some((h) => hasKeyword(nameOf(h), primary))) return
+    // Several that are one headline carry it together.
+    if (hasKeyword(first.map(nameOf).join(' '), primary)) return
+    mark(first[0]!, { keyword: primary.text, text: nameOf(first[0]!) })
+  },
+  examples: {
+    clean: [
+      {
+        html: '<html lang=en><h1>Courses in knots</h1>',
+        keywords: { primary: 'knot course', secondary: [] },
+      },
+      { html: '<html lang=en><h2>Tides</h2>', keywords: { primary: 'knot course', secondary: [] } },
+      '<h1>No keyword</h1>',
+    ],
+    marked: [
+      {
+        html: '<html lang=en><h1>Tides</h1>',
+        keywords: { primary: 'knot course', secondary: [] },
+        at: '<h1',
+        says: /“knot course” is not in “Tides”/,
+      },
+    ],
+  },
+})

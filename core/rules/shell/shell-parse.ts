@@ -1,0 +1,61 @@
+import { rule } from '../rule.ts'
+
+/** Errors after which the reader of the page loses something that its writer meant: an attribute, a comment, the head. */
+const grave: Record<string, string> = {
+  'eof-in-tag': 'the page ends within a tag: a quote or a “>” is missing',
+  'eof-in-comment': 'a comment is never closed: everything behind it is lost',
+  'eof-in-script-html-comment-like-text': 'a script that begins a comment is never closed',
+  'missing-attribute-value': 'an attribute has “=” and no value',
+  'unexpected-character-in-attribute-name':
+    'a quote is missing before: an attribute’s name has a quote or “<” in it',
+  'missing-whitespace-between-attributes':
+    'a quote is missing or one too many: two attributes run into each other',
+  'incorrectly-opened-comment': 'a comment is opened wrongly: “<!--” is expected',
+  'abandoned-head-element-child': 'something of the head stands behind it',
+  'disallowed-content-in-noscript-in-head': 'something not allowed in the head closed it',
+}
+
+/** Errors of the HTML standard, one mark for each of its codes. */
+export const shellParse = rule({
+  id: 'shell-parse',
+  family: 'shell',
+  severity: 'nit',
+  sign: 'order',
+  name: 'Broken mark-up',
+  basis: 'WHATWG HTML 13.2.2, parse errors by their code',
+  why: 'Browsers guess what was meant, and a forgotten quote can swallow what stands behind it.',
+  mend: 'Look at the place in the source: most often a quote, a “>” or an end tag is missing just before it.',
+  needs: ['text'],
+  weigh: ({ code }) => (grave[code as string] ? 'flaw' : 'nit'),
+  message: ({ code, count, what }) => `${what || code}${count === 1 ? '' : `, ${count} times`} (${code}).`,
+  check({ page }, mark) {
+    const byCode = new Map<string, { at: number; count: number }>()
+    for (const { code, at } of page.parseErrors) {
+      const known = byCode.get(code)
+      if (known) known.count++
+      // That the doctype is missing has a rule of its own.
+      else if (code !== 'missing-doctype') byCode.set(code, { at, count: 1 })
+    }
+    for (const [code, { at, count }] of byCode) {
+      const what = grave[code] ?? code.replace(/-/g, ' ')
+      const start = Math.max(0, Math.min(at, page.length - 1))
+      mark(page.length === 0 ? null : { start, end: null }, {
+        code,
+        count,
+        what: what[0]!.toUpperCase() + what.slice(1),
+      })
+    }
+  },
+  examples: {
+    clean: ['<!doctype html><html lang=en><head><title>x</title></head><body><p>x</p></body></html>'],
+    marked: [
+      { html: '<!doctype html><p class="a>x</p><p>y', says: /The page ends within a tag.* \(eof-in-tag\)/ },
+      { html: '<!doctype html><p>x<!-- y', says: /never closed.*eof-in-comment/ },
+      { html: '<!doctype html><p title="a"class=b>x', says: /run into each other/ },
+      {
+        html: '<!doctype html><p lang=en lang=da>x',
+        says: /Duplicate attribute \(duplicate-attribute\)/,
+      },
+    ],
+  },
+})

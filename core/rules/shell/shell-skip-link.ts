@@ -1,0 +1,56 @@
+import { rule } from '../rule.ts'
+
+/** A menu before the content, and no link past it. */
+export const shellSkipLink = rule({
+  id: 'shell-skip-link',
+  family: 'shell',
+  severity: 'nit',
+  sign: 'missing',
+  name: 'No link past the menu',
+  basis: 'WCAG 2.2, 2.4.1; technique G1',
+  why: 'Who goes by keyboard passes every entry of the menu on every page.',
+  mend: 'Let the first link of the page lead to the main content.',
+  needs: ['text'],
+  message: () => 'A menu stands before the main content, and none of the first links leads past it.',
+  check({ page }, mark) {
+    const main = page.landmarks.find((l) => l.landmark === 'main' && !l.hidden)
+    const nav = page.landmarks.find((l) => l.landmark === 'nav' && !l.hidden)
+    if (!main || !nav || nav.start > main.start) return
+    const ids = new Map(page.ids.map((i) => [i.id, i.start]))
+    const past = page.focusables.some(({ href, start }) => {
+      if (!href?.startsWith('#') || href.length < 2) return false
+      let fragment = href.slice(1)
+      try {
+        fragment = decodeURIComponent(fragment)
+      } catch {
+        // Taken as it is written.
+      }
+      const target = ids.get(fragment)
+      return target !== undefined && target > start && target > nav.start && target <= (main.end ?? target)
+    })
+    if (!past)
+      mark(
+        nav,
+        {},
+        {
+          label: 'Add one before the menu',
+          edits: [{ target: 'skip', edit: { value: 'To the content' } }],
+          judgement: true,
+        },
+      )
+  },
+  examples: {
+    clean: [
+      '<body><a href="#main">To the content</a><nav>x</nav><main id=main>y</main>',
+      '<main>y</main><nav>x</nav>',
+      '<body><a href="/">Home</a><a href="#c">Skip</a><nav>x</nav><main><h1 id=c>y</h1></main>',
+    ],
+    marked: [
+      { html: '<body><nav><a href=a>A</a></nav><main>y</main>', at: '<nav', says: /A menu stands before/ },
+      {
+        html: '<body><a href="#gone">Skip</a><nav>x</nav><main id=main>y</main>',
+        says: /none of the first links/,
+      },
+    ],
+  },
+})

@@ -1,0 +1,78 @@
+import { metasNamed } from '../../page/facts.ts'
+import { rule } from '../rule.ts'
+
+/** What of a viewport's content forbids zooming: user-scalable=no, or a largest scale below 2. */
+const forbidding = (part: string): boolean => {
+  const [, name, value] = /^\s*([a-z-]+)\s*=\s*(.*?)\s*$/i.exec(part) ?? []
+  if (name?.toLowerCase() === 'user-scalable') return /^(?:no|0|false)$/i.test(value!)
+  if (name?.toLowerCase() === 'maximum-scale') return Number.parseFloat(value!) < 2
+  return false
+}
+
+/** No viewport meta, or one that forbids zooming. */
+export const shellViewport = rule({
+  id: 'shell-viewport',
+  family: 'shell',
+  severity: 'flaw',
+  sign: 'missing',
+  name: 'The page does not fit small screens, or may not be enlarged',
+  basis: 'WCAG 2.2, 1.4.4; W3C ACT rule b4f0c3',
+  why: 'A phone draws the page as wide as a desk, or does not let its reader enlarge the words.',
+  mend: 'One meta in the head: width=device-width, initial-scale=1.',
+  needs: ['head'],
+  message: ({ forbids }) =>
+    forbids === ''
+      ? 'The head has no viewport meta; “width=device-width, initial-scale=1” is expected.'
+      : `“${forbids}” keeps readers from enlarging the page to twice its size.`,
+  check({ page }, mark) {
+    const metas = metasNamed(page, 'viewport')
+    if (metas.length === 0)
+      return mark(
+        null,
+        { forbids: '' },
+        {
+          label: 'Add it',
+          edits: [{ target: 'meta:viewport', edit: { value: 'width=device-width, initial-scale=1' } }],
+        },
+      )
+    for (const meta of metas) {
+      const parts = meta.content.split(/[,;]/)
+      const bad = parts.filter(forbidding)
+      if (bad.length === 0) continue
+      const left = parts.filter((p) => !forbidding(p)).map((p) => p.trim())
+      mark(
+        meta,
+        { forbids: bad.map((p) => p.trim()).join(', ') },
+        {
+          label: 'Let it be enlarged',
+          edits: [
+            {
+              target: 'meta:viewport',
+              at: meta.start,
+              edit: { value: left.filter(Boolean).join(', ') || 'width=device-width, initial-scale=1' },
+            },
+          ],
+        },
+      )
+    }
+  },
+  examples: {
+    clean: [
+      '<meta name=viewport content="width=device-width, initial-scale=1">',
+      '<meta name=viewport content="width=device-width, maximum-scale=5, user-scalable=yes">',
+    ],
+    marked: [
+      { html: '<title>x</title>', at: null, says: /no viewport meta/ },
+      {
+        html: '<meta name="viewport" content="width=device-width, user-scalable=no">',
+        at: '<meta',
+        says: /“user-scalable=no” keeps readers/,
+      },
+      {
+        html: '<meta name="viewport" content="width=600, maximum-scale=1.5, user-scalable=0">',
+        says: /“maximum-scale=1\.5, user-scalable=0”/,
+      },
+      { html: '<meta name="viewport" content="maximum-scale=1">', says: /maximum-scale=1/ },
+    ],
+  },
+})

@@ -1,0 +1,123 @@
+import { primaryLanguage } from '../../keywords/stem.ts'
+import { rule } from '../rule.ts'
+
+/**
+ * Words that say nothing of where a link leads, by language: those of WCAG's failure F84 and their like; the other
+ * languages' from memory.
+ */
+const vague: Record<string, string[]> = {
+  en: [
+    'click here',
+    'click',
+    'here',
+    'more',
+    'read more',
+    'learn more',
+    'find out more',
+    'see more',
+    'more info',
+    'more information',
+    'details',
+    'link',
+    'this',
+    'this page',
+    'continue',
+    'go',
+    'this link',
+    'continue reading',
+  ],
+  de: [
+    'hier',
+    'hier klicken',
+    'klicken sie hier',
+    'mehr',
+    'mehr lesen',
+    'weiterlesen',
+    'mehr erfahren',
+    'weiter',
+    'details',
+    'link',
+    'zur seite',
+  ],
+  fr: [
+    'ici',
+    'cliquez ici',
+    'cliquer ici',
+    'plus',
+    'lire la suite',
+    'lire plus',
+    'en savoir plus',
+    'suite',
+    'voir plus',
+    'lien',
+  ],
+  es: [
+    'aquí',
+    'haga clic aquí',
+    'haz clic aquí',
+    'más',
+    'leer más',
+    'ver más',
+    'más información',
+    'enlace',
+    'seguir leyendo',
+  ],
+  it: ['qui', 'clicca qui', 'leggi', 'leggi tutto', 'di più', 'scopri di più', 'continua', 'altro'],
+  pt: ['aqui', 'clique aqui', 'mais', 'ler mais', 'leia mais', 'saiba mais', 'ver mais'],
+  nl: ['hier', 'klik hier', 'meer', 'lees meer', 'lees verder', 'meer informatie', 'link'],
+  da: ['her', 'klik her', 'mere', 'læs mere', 'se mere'],
+  sv: ['här', 'klicka här', 'mer', 'läs mer', 'läs vidare', 'se mer'],
+  nb: ['her', 'klikk her', 'mer', 'les mer', 'se mer'],
+  fi: ['tästä', 'täältä', 'lue lisää', 'lisää', 'klikkaa tästä'],
+  pl: ['tutaj', 'kliknij tutaj', 'więcej', 'czytaj więcej', 'czytaj dalej', 'zobacz więcej'],
+}
+const lists = new Map(Object.entries(vague).map(([lang, words]) => [lang, new Set(words)]))
+const address = /^(?:https?:\/\/|www\.)\S+$/i
+
+/** A link whose words do not say where it leads. */
+export const linkVague = rule({
+  id: 'link-vague',
+  family: 'text',
+  severity: 'nit',
+  sign: 'alike',
+  name: 'A link that does not say where it leads',
+  basis: 'WCAG 2.2, 2.4.4 and 2.4.9; failure F84',
+  why: 'In a list of links, as a screen reader gives it, they all say the same; and what they lead to gets no name.',
+  mend: 'Let the link’s words name what is behind it.',
+  needs: ['links'],
+  message: ({ text, href }) => `“${text}” is all that the link to ${href} says.`,
+  check({ page, style }, mark) {
+    const lang = primaryLanguage(page.lang ?? style.language)
+    const words = lists.get(lang === 'no' || lang === 'nn' ? 'nb' : lang)
+    for (const link of page.links) {
+      if (link.hidden || link.named || link.text === '' || link.text.length > 200) continue
+      const plain = link.text
+        .toLowerCase()
+        .replace(/^[\s\p{P}\p{S}]+|[\s\p{P}\p{S}]+$/gu, '')
+        .normalize('NFC')
+      if (words?.has(plain) || address.test(link.text)) mark(link, { text: link.text, href: link.href })
+    }
+  },
+  examples: {
+    clean: [
+      '<html lang=en><a href=a>Boat times</a>',
+      '<html lang=en><a href=a aria-label="Read more about tides">Read more</a>',
+      '<html lang=fr><a href=a>here</a>',
+      '<html lang=en><a href=a><img src=x alt="Boats"></a>',
+      '<html lang=en><a href="mailto:a@b.example">a@b.example</a>',
+    ],
+    marked: [
+      {
+        html: '<html lang=en><p>For times click <a href="t.html">here</a>.</p>',
+        at: '<a',
+        says: /“here” is all that the link to t\.html says/,
+      },
+      { html: '<html lang=en><a href="t">Read more …</a>', says: /Read more …/ },
+      { html: '<html lang=da><a href="t">Læs mere</a>', says: /Læs mere/ },
+      {
+        html: '<html lang=cy><a href="https://a.example/b">https://a.example/b</a>',
+        says: /https:\/\/a\.example\/b” is all/,
+      },
+    ],
+  },
+})

@@ -1,0 +1,34 @@
+import { siteRule } from '../rule.ts'
+
+/** A page to which no other page of the site links. */
+export const pageOrphan = siteRule({
+  id: 'page-orphan',
+  family: 'text',
+  severity: 'flaw',
+  sign: 'missing',
+  name: 'No page links to it',
+  basis: 'common practice, no source',
+  why: 'Readers do not come upon it, and search engines find it late and think little of it.',
+  mend: 'Link to it from the page that a reader comes from.',
+  needs: ['links'],
+  message: () => 'No other page of the site links to it.',
+  check({ site }, mark) {
+    if (!site.whole) return
+    const home = site.addresses.get(site.base)
+    const orphans = [...site.entries.keys()].filter((id) => id !== home && !site.inbound.has(id))
+    if (orphans.length > 0) mark(orphans.sort(), {})
+  },
+  examples: {
+    clean: [
+      { html: '<p>x</p>', pages: { 'index.html': '<a href="page.html">To the page</a>' } },
+      { html: '<p>the home page</p>', path: 'index.html' },
+    ],
+    marked: [
+      {
+        html: '<a href="page.html">itself</a>',
+        pages: { 'index.html': '<p>no link' },
+        says: /No other page/,
+      },
+    ],
+  },
+})
