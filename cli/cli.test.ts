@@ -71,7 +71,7 @@ describe('quill audit', () => {
       end: 42,
       repair: true,
     })
-    expect(report.totals).toEqual({ pages: 2, blocker: 0, flaw: 4, nit: 2 })
+    expect(report.totals).toEqual({ pages: 2, blocker: 0, flaw: 7, nit: 6 })
   })
   it('exits 1 when blockers remain at their effective severity, 0 when the house lowers them', () => {
     const dir = folder({ 'a.html': GOOD.replace(/<h1>.*<\/h1>/, '') })

@@ -2,7 +2,7 @@
  * Where a keyword stands in a text: NFC, lower case, stemmed in the page's language, stop words dropped; all stems
  * of the keyword within n + 3 consecutive words, in any order (shared/rules.md, "Terms").
  */
-import { languageOf, wordsOf } from './stem.ts'
+import { eachWord, foldWord, languageOf, wordsOf } from './stem.ts'
 
 export interface Keyword {
   text: string
@@ -29,32 +29,48 @@ export interface Match {
   words: { start: number; end: number }[]
 }
 
+/** The letters that words with these stems begin with, ASCII in lower case; a stem may have lost its accents. */
+function firstLetters(stems: string[]): Set<number> | null {
+  const letters = new Set<number>()
+  for (const stem of stems) {
+    const unit = stem.normalize('NFD').charCodeAt(0) | 32
+    if (unit >= 128) return null
+    letters.add(unit)
+  }
+  return letters
+}
+
 /** Matches that do not overlap, in order. An empty keyword has none. */
 export function findKeyword(text: string, keyword: Keyword): Match[] {
   const n = keyword.stems.length
   if (n === 0 || text === '') return []
   const language = languageOf(keyword.lang)
   const wanted = new Set(keyword.stems)
-  const words = wordsOf(text)
-  const hits: { stem: string; index: number }[] = []
-  words.forEach((w, index) => {
-    const stem = language.stem(w.word)
-    if (wanted.has(stem)) hits.push({ stem, index })
+  const firsts = language.keepsFirst ? firstLetters(keyword.stems) : null
+  const hits: { stem: string; index: number; start: number; end: number }[] = []
+  let index = 0
+  eachWord(text, (start, end) => {
+    const at = index++
+    const unit = text.charCodeAt(start)
+    // Most words are told apart by their first letter, without being looked at further.
+    if (firsts && unit < 128 && !firsts.has(unit | 32)) return
+    const stem = language.stem(foldWord(text.slice(start, end)))
+    if (wanted.has(stem)) hits.push({ stem, index: at, start, end })
   })
   const matches: Match[] = []
   let i = 0
   while (i < hits.length) {
-    const found = new Map<string, number>()
+    const found = new Map<string, (typeof hits)[number]>()
     for (let j = i; j < hits.length && hits[j]!.index < hits[i]!.index + n + 3 && found.size < n; j++)
-      if (!found.has(hits[j]!.stem)) found.set(hits[j]!.stem, hits[j]!.index)
+      if (!found.has(hits[j]!.stem)) found.set(hits[j]!.stem, hits[j]!)
     if (found.size < n) {
       i++
       continue
     }
-    const indexes = [...found.values()].sort((a, b) => a - b)
-    const places = indexes.map((k) => ({ start: words[k]!.start, end: words[k]!.end }))
+    const inOrder = [...found.values()].sort((a, b) => a.index - b.index)
+    const places = inOrder.map(({ start, end }) => ({ start, end }))
     matches.push({ start: places[0]!.start, end: places.at(-1)!.end, words: places })
-    while (i < hits.length && hits[i]!.index <= indexes.at(-1)!) i++
+    while (i < hits.length && hits[i]!.index <= inOrder.at(-1)!.index) i++
   }
   return matches
 }

@@ -57,6 +57,9 @@ const stopLists: Record<string, readonly string[]> = {
   sv,
 }
 
+/** Languages whose stemmers change how a word begins, or leave nothing of a short one. */
+const PREFIXED = new Set(['ar', 'cs', 'ga', 'ta'])
+
 /** The part of a language tag that chooses a stemmer: `en-GB` → `en`; English for a page that names none. */
 export const primaryLanguage = (lang: string | null): string =>
   /^[a-z]{2,3}/i.exec(lang ?? '')?.[0].toLowerCase() ?? 'en'
@@ -64,6 +67,8 @@ export const primaryLanguage = (lang: string | null): string =>
 interface Language {
   stem(word: string): string
   isStopWord(word: string): boolean
+  /** Whether a word and its stem begin with the same letter, accents aside; not where prefixes are taken off. */
+  keepsFirst: boolean
 }
 const languages = new Map<string, Language>()
 
@@ -77,6 +82,7 @@ export function languageOf(lang: string | null): Language {
   const stops = new Set(stopLists[tag] ?? [])
   const memo = new Map<string, string>()
   const language: Language = {
+    keepsFirst: !PREFIXED.has(tag),
     stem(word) {
       let stem = memo.get(word)
       if (stem === undefined) {
@@ -100,16 +106,66 @@ export interface Word {
   end: number
 }
 
-const wordPattern = /[\p{L}\p{N}\p{M}]+(?:['’][\p{L}\p{M}]+)*/gu
+const OTHER = 0
+const LETTER = 1
+const DIGIT = 2
+/** What each UTF-16 unit is: letters and marks, digits and other numbers; 255 where it was not asked yet. */
+const classes = new Uint8Array(65_536).fill(255)
+function classOf(text: string, i: number): number {
+  const unit = text.charCodeAt(i)
+  // Half of a pair: asked with its other half.
+  if (unit >= 0xd800 && unit <= 0xdfff) {
+    const pair =
+      unit < 0xdc00
+        ? text.slice(i, i + 2)
+        : /^[\ud800-\udbff]$/.test(text[i - 1] ?? '')
+          ? text.slice(i - 1, i + 1)
+          : ''
+    return /^[\p{L}\p{M}]$/u.test(pair) ? LETTER : /^\p{N}$/u.test(pair) ? DIGIT : OTHER
+  }
+  let known = classes[unit]!
+  if (known === 255) {
+    const c = text[i]!
+    known = classes[unit] = /[\p{L}\p{M}]/u.test(c) ? LETTER : /\p{N}/u.test(c) ? DIGIT : OTHER
+  }
+  return known
+}
 
-/** Words of a text: runs of letters and digits, an apostrophe within a word kept. */
+/**
+ * Calls back with the place of each word: runs of letters and digits, an apostrophe within a word kept. Nothing is
+ * allocated, so that a whole page can be looked through at every keystroke.
+ */
+export function eachWord(text: string, call: (start: number, end: number) => void): void {
+  const { length } = text
+  const kind = (i: number): number => {
+    const known = classes[text.charCodeAt(i)]!
+    return known === 255 ? classOf(text, i) : known
+  }
+  let i = 0
+  while (i < length) {
+    if (kind(i) === OTHER) {
+      i++
+      continue
+    }
+    const start = i
+    while (i < length && kind(i) !== OTHER) i++
+    // An apostrophe goes on with letters alone.
+    while (i + 1 < length && isApostrophe(text.charCodeAt(i)) && kind(i + 1) === LETTER) {
+      i++
+      while (i < length && kind(i) === LETTER) i++
+    }
+    call(start, i)
+  }
+}
+const isApostrophe = (unit: number) => unit === 0x27 || unit === 0x2019
+
+/** A word as it is compared: NFC, lower case, no English genitive. */
+export const foldWord = (word: string): string =>
+  word.normalize('NFC').toLowerCase().replace(/’/g, "'").replace(/'s$/, '')
+
+/** Words of a text with their places. */
 export function wordsOf(text: string): Word[] {
   const words: Word[] = []
-  for (const m of text.matchAll(wordPattern))
-    words.push({
-      word: m[0].normalize('NFC').toLowerCase().replace(/’/g, "'").replace(/'s$/, ''),
-      start: m.index,
-      end: m.index + m[0].length,
-    })
+  eachWord(text, (start, end) => words.push({ word: foldWord(text.slice(start, end)), start, end }))
   return words
 }

@@ -1,9 +1,10 @@
 /** Proof to facts: one parse, one walk over the tree. */
 import {
-  CONTAINERS,
-  FORM_CONTROLS,
+  CONTAINER,
+  FORM_CONTROL,
   INLINE,
   isHeadingTag,
+  kindOf,
   landmarkOf,
   NO_HEADINGS,
   NOT_TEXT,
@@ -37,7 +38,7 @@ const folding = /[ \t\n\f\r]+/g
 /** As shown: white space folded and trimmed. */
 export const fold = (text: string) => text.replace(folding, ' ').trim()
 
-/** One element that is open during the walk. */
+/** One element that is open during the walk; frames are used again, one for each depth. */
 interface Frame {
   node: Element
   next: number
@@ -55,8 +56,15 @@ interface Frame {
   noHeadings: boolean
   /** Within banner, menu, aside or footer. */
   furniture: boolean
-  /** Counts of the paragraph or div that the text here belongs to. */
+  /** Counts of the paragraph or div that the text here belongs to; `ownBox` where this element is the one. */
   box: Box | null
+  ownBox: boolean
+  className: string | null
+  style: string
+  /** Where the element's text begins, in parts and in characters, and the running text before it; -1: no container. */
+  part: number
+  from: number
+  prose: number
   /** Whether the element holds headings only, once asked. */
   onlyHeadings: boolean | null
 }
@@ -145,7 +153,8 @@ export function readPage(source: Source, where: Where): PageFacts {
   let headingTextFrom = 0
 
   const say = (chunk: string, unseen: boolean) => {
-    if (!unseen) {
+    // One line end says as much as several.
+    if (!unseen && (chunk !== '\n' || parts.length === 0 || parts[parts.length - 1] !== '\n')) {
       parts.push(chunk)
       length += chunk.length
     }
@@ -258,24 +267,23 @@ export function readPage(source: Source, where: Where): PageFacts {
     textAt.push(length)
     const capture: Capture = { text: '', images: fact.images }
     captures.push(capture)
-    const before = frame.leave
-    frame.leave = () => {
-      before?.()
+    onLeave(frame, () => {
       captures.splice(captures.indexOf(capture), 1)
       fact.text = fold(capture.text)
       openHeading = fact
       headingTextFrom = parts.length
-    }
+    })
   }
   function closeHeading(): void {
     if (openHeading) openHeading.words = words(headingTextFrom)
     openHeading = null
   }
 
-  function enter(node: Element, up: Frame | null): Frame {
-    const role = attribute(node, 'role')?.trim().toLowerCase().split(/\s+/)[0] ?? null
+  function enter(frame: Frame, node: Element, up: Frame | null): void {
     const tag = node.tagName
+    const kind = kindOf(tag)
     const isHtml = node.namespaceURI === HTML
+    let role: string | null = null
     let hides = false
     let invisible = false
     let style = ''
@@ -283,6 +291,9 @@ export function readPage(source: Source, where: Where): PageFacts {
     let id: string | null = null
     for (const a of node.attrs) {
       switch (a.name) {
+        case 'role':
+          role = a.value.trim().toLowerCase().split(/\s+/)[0]!
+          break
         case 'hidden':
           hides = invisible = a.value.toLowerCase() !== 'until-found'
           break
@@ -306,45 +317,51 @@ export function readPage(source: Source, where: Where): PageFacts {
       }
     }
     const own = isHtml ? landmarkOf(node, role, up?.sectioning ?? false) : null
-    const frame: Frame = {
-      node,
-      next: 0,
-      hidden: hides || (up?.hidden ?? false),
-      unseen: invisible || (up?.unseen ?? false) || NOT_TEXT.has(tag),
-      landmark: own ?? up?.landmark ?? null,
-      sectioning: (up?.sectioning ?? false) || SECTIONING.has(tag),
-      inHead: tag === 'head' || (up?.inHead ?? false),
-      leave: null,
-      // A drawing's words stand in boxes of their own.
-      block: isHtml ? !INLINE.has(tag) : tag === 'text',
-      bold: (up?.bold ?? false) || tag === 'b' || tag === 'strong' || (style !== '' && boldStyle.test(style)),
-      linked: (up?.linked ?? false) || tag === 'a',
-      noHeadings: (up?.noHeadings ?? false) || NO_HEADINGS.has(tag),
-      furniture: (up?.furniture ?? false) || (own !== null && own !== 'main'),
-      box: up?.box ?? null,
-      onlyHeadings: null,
-    }
+    frame.node = node
+    frame.next = 0
+    frame.hidden = hides || (up?.hidden ?? false)
+    frame.unseen = invisible || (up?.unseen ?? false) || (kind & NOT_TEXT) !== 0
+    frame.landmark = own ?? up?.landmark ?? null
+    frame.sectioning = (up?.sectioning ?? false) || (kind & SECTIONING) !== 0
+    frame.inHead = tag === 'head' || (up?.inHead ?? false)
+    frame.leave = null
+    // A drawing's words stand in boxes of their own.
+    frame.block = isHtml ? (kind & INLINE) === 0 : tag === 'text'
+    frame.bold =
+      (up?.bold ?? false) || tag === 'b' || tag === 'strong' || (style !== '' && boldStyle.test(style))
+    frame.linked = (up?.linked ?? false) || tag === 'a'
+    frame.noHeadings = (up?.noHeadings ?? false) || (kind & NO_HEADINGS) !== 0
+    frame.furniture = (up?.furniture ?? false) || (own !== null && own !== 'main')
+    frame.box = up?.box ?? null
+    frame.ownBox = false
+    frame.className = className
+    frame.style = style
+    frame.part = 0
+    frame.from = -1
+    frame.prose = 0
+    frame.onlyHeadings = null
     if (frame.box && (frame.block || !isHtml || tag === 'img')) frame.box.mixed = true
     if (!isHtml) {
       if (frame.block) say('\n', frame.unseen)
-      return frame
+      return
     }
     if (tag === 'html') {
       page.lang = attribute(node, 'lang')
       page.html = node.place ? place(node) : null
-      return frame
+      return
     }
     enterHead(node, frame.inHead)
     if (tag === 'script') data(node)
-    if (frame.inHead) return frame
-    if (frame.block) say('\n', frame.unseen)
-    if (tag === 'br') say('\n', frame.unseen)
-    if (up?.node.tagName === 'body' && page.bodyStart === null && node.place) page.bodyStart = place(node)
-    frame.box = null
-    if ((tag === 'p' || tag === 'div') && !frame.noHeadings && !frame.hidden)
-      box(node, frame, className, style, role)
-    else if (!frame.block) frame.box = up?.box ?? null
-    if (page.focusables.length < FIRST_FOCUSABLE && !frame.hidden) focusable(node)
+    if (frame.inHead) return
+    if (frame.block || tag === 'br') say('\n', frame.unseen)
+    if (page.bodyStart === null && node.place && up?.node.tagName === 'body') page.bodyStart = place(node)
+    if ((tag === 'p' || tag === 'div') && !frame.noHeadings && !frame.hidden) {
+      frame.box = emptyBox()
+      // One with a role is something else; its text counts as its own all the same.
+      frame.ownBox = role === null && !frame.furniture
+      frame.part = parts.length
+    } else if (frame.block) frame.box = null
+    if (page.focusables.length < FIRST_FOCUSABLE && !frame.hidden) focusable(node, kind)
     if (
       where.main &&
       candidates.chosen === null &&
@@ -353,13 +370,12 @@ export function readPage(source: Source, where: Where): PageFacts {
     ) {
       const region = { from: length, to: length }
       candidates.chosen = region
-      const before = frame.leave
-      frame.leave = () => {
-        before?.()
-        region.to = length
-      }
+      onLeave(frame, () => void (region.to = length))
     }
-    if (!own && CONTAINERS.has(tag) && !frame.unseen && !frame.furniture) container(frame)
+    if ((kind & CONTAINER) !== 0 && !own && !frame.unseen && !frame.furniture) {
+      frame.from = length
+      frame.prose = candidates.prose
+    }
     if (tag === 'section') section(node, frame)
 
     if (own) {
@@ -372,68 +388,39 @@ export function readPage(source: Source, where: Where): PageFacts {
       page.landmarks.push(fact)
       const from = length
       closeHeading()
-      const before = frame.leave
-      frame.leave = () => {
-        before?.()
+      onLeave(frame, () => {
         closeHeading()
         fact.end = node.place?.end ?? null
         if (own === 'main') {
           if (!frame.unseen) candidates.mains.push({ from, to: length, by: tag === 'main' ? 'main' : 'role' })
         } else candidates.excluded.push({ from, to: length })
-      }
+      })
     } else if (tag === 'article') {
       const from = length
-      const before = frame.leave
-      frame.leave = () => {
-        before?.()
-        if (!frame.unseen) candidates.articles.push({ from, to: length })
-      }
+      onLeave(frame, () => void (frame.unseen || candidates.articles.push({ from, to: length })))
     }
     heading(node, frame, role, up)
     if (tag === 'img') image(node, frame, role)
     if (tag === 'a' || tag === 'area') anchor(node, frame)
-    return frame
   }
 
-  /** A paragraph or div of the content: what is counted of it tells, when it is left, whether it looks like a heading. */
-  function box(
-    node: Element,
-    frame: Frame,
-    className: string | null,
-    style: string,
-    role: string | null,
-  ): void {
-    const counts = (frame.box = emptyBox())
-    const from = parts.length
-    frame.leave = () => {
-      if (role !== null || frame.furniture) return
-      const by = looksBy(counts, className ?? '', style)
-      if (by === null) return
-      const text = fold(parts.slice(from).join(''))
-      if (!couldBeHeading(text)) return
-      const fact: LookAlikeFact = {
-        tag: node.tagName as 'p' | 'div',
-        text,
-        className: className ?? '',
-        by,
-        start: node.place?.start ?? 0,
-        end: node.place?.end ?? null,
-        startEnd: node.place?.startEnd ?? 0,
-        endStart: node.place?.endStart ?? null,
-      }
-      page.lookAlikes.push(fact)
+  /** Whether a paragraph or div of the content, now left, looks like a heading. */
+  function lookAlike({ node, box, className, style, part }: Frame): void {
+    const by = looksBy(box!, className ?? '', style)
+    if (by === null) return
+    const text = fold(parts.slice(part).join(''))
+    if (!couldBeHeading(text)) return
+    const fact: LookAlikeFact = {
+      tag: node.tagName as 'p' | 'div',
+      text,
+      className: className ?? '',
+      by,
+      start: node.place?.start ?? 0,
+      end: node.place?.end ?? null,
+      startEnd: node.place?.startEnd ?? 0,
+      endStart: node.place?.endStart ?? null,
     }
-  }
-
-  function container(frame: Frame): void {
-    const from = length
-    const { prose } = candidates
-    const before = frame.leave
-    frame.leave = () => {
-      before?.()
-      const own = candidates.prose - prose
-      if (own > 0) candidates.containers.push({ from, to: length, prose: own })
-    }
+    page.lookAlikes.push(fact)
   }
 
   /** A section that has neither a heading within it nor a name of its own. */
@@ -441,19 +428,17 @@ export function readPage(source: Source, where: Where): PageFacts {
     if (frame.hidden || attribute(node, 'aria-label') || attribute(node, 'aria-labelledby')) return
     const headings = page.headings.length
     const at = place(node)
-    const before = frame.leave
-    frame.leave = () => {
-      before?.()
+    onLeave(frame, () => {
       if (page.headings.length === headings) page.unnamedSections.push(at)
-    }
+    })
   }
 
-  function focusable(node: Element): void {
+  function focusable(node: Element, kind: number): void {
     const tag = node.tagName
     const href = tag === 'a' || tag === 'area' ? attribute(node, 'href') : null
     const reached =
       href !== null ||
-      (FORM_CONTROLS.has(tag) &&
+      ((kind & FORM_CONTROL) !== 0 &&
         attribute(node, 'disabled') === null &&
         attribute(node, 'type')?.toLowerCase() !== 'hidden') ||
       Number(attribute(node, 'tabindex') ?? -1) >= 0
@@ -498,19 +483,17 @@ export function readPage(source: Source, where: Where): PageFacts {
     page.links.push(fact)
     const capture: Capture = { text: '', images: [] }
     captures.push(capture)
-    const before = frame.leave
-    frame.leave = () => {
-      before?.()
+    onLeave(frame, () => {
       captures.splice(captures.indexOf(capture), 1)
       fact.text = fold(capture.text)
-    }
+    })
   }
 
   walk(
     document.childNodes,
     enter,
     (node, frame) => {
-      if (frame.unseen && NOT_TEXT.has(frame.node.tagName)) return
+      if (frame.unseen && (kindOf(frame.node.tagName) & NOT_TEXT) !== 0) return
       if (frame.inHead || frame.node.tagName === 'html') return
       const chunk = node.value.replace(folding, ' ')
       say(chunk, frame.unseen)
@@ -523,6 +506,9 @@ export function readPage(source: Source, where: Where): PageFacts {
       if (!frame.linked && !frame.furniture) candidates.prose += chunk.length
     },
     (frame) => {
+      if (frame.ownBox) lookAlike(frame)
+      if (frame.from >= 0 && candidates.prose > frame.prose)
+        candidates.containers.push({ from: frame.from, to: length, prose: candidates.prose - frame.prose })
       frame.leave?.()
       if (frame.block && !frame.inHead) say('\n', frame.unseen)
     },
@@ -536,7 +522,7 @@ export function readPage(source: Source, where: Where): PageFacts {
   let first = -1
   page.headings.forEach((h, i) => {
     const at = textAt[i]!
-    h.inMain = regions.some((r) => at >= r.from && at <= r.to)
+    h.inMain = regions.some((r) => at >= r.from && at < r.to)
     if (h.inMain && !h.hidden && first < 0) first = at
   })
   const content = textOfRegions(all, regions)
@@ -548,24 +534,41 @@ export function readPage(source: Source, where: Where): PageFacts {
   return page
 }
 
+/** Something more to do when an element is left, in the order in which it was asked for. */
+function onLeave(frame: Frame, job: () => void): void {
+  const before = frame.leave
+  frame.leave = before
+    ? () => {
+        before()
+        job()
+      }
+    : job
+}
+
 /** Depth-first, by a stack of its own: pages nest deeper than the call stack does. */
 function walk(
   roots: Node[],
-  enter: (node: Element, up: Frame | null) => Frame,
+  enter: (frame: Frame, node: Element, up: Frame | null) => void,
   onText: (node: { value: string }, frame: Frame) => void,
   leave: (frame: Frame) => void,
 ): void {
-  const stack: Frame[] = []
+  const frames: Frame[] = []
+  let depth = -1
+  const open = (node: Element) => {
+    depth++
+    if (depth === frames.length) frames.push({} as Frame)
+    enter(frames[depth]!, node, depth > 0 ? frames[depth - 1]! : null)
+  }
   for (const root of roots) {
     if (!isElement(root)) continue
-    stack.push(enter(root, null))
-    while (stack.length > 0) {
-      const frame = stack[stack.length - 1]!
+    open(root)
+    while (depth >= 0) {
+      const frame = frames[depth]!
       const child = frame.node.childNodes[frame.next++]
       if (child === undefined) {
-        stack.pop()
+        depth--
         leave(frame)
-      } else if (isElement(child)) stack.push(enter(child, frame))
+      } else if (isElement(child)) open(child)
       else if (child.nodeName === '#text') onText(child as unknown as { value: string }, frame)
     }
   }
