@@ -2,6 +2,9 @@ import { Popover } from 'radix-ui'
 import { useLayoutEffect, useRef, useState } from 'react'
 import type { Session } from '../store/session.ts'
 import { today } from '../store/session.ts'
+import { overEdit, type Draft, type Edit } from '../../core/page/draft.ts'
+import type { Decision } from '../store/work-log.ts'
+import { EditPreview } from './edit-preview.tsx'
 import { Sign } from '../ui/sign.tsx'
 import type { MarkView } from '../workers/evaluate.ts'
 
@@ -133,20 +136,13 @@ function MarkText({
             type="button"
             className="action"
             onClick={() => {
-              const now = session.decisionsOf(path)
-              void session.decide(
-                repair.label,
-                Object.entries(repair.edits).map(([key, edit]) => ({
-                  path,
-                  key: `edit:${key}`,
-                  after: { ...(now[`edit:${key}`] as object | undefined), ...edit },
-                })),
-              )
+              void session.decide(repair.label, () => repairDecisions(session, path, repair.edits))
             }}
           >
             {repair.label}
           </button>
         )}
+        {repair && <EditPreview session={session} path={path} edits={repair.edits} />}
         {onGoTo && mark.start !== null && (
           <button type="button" className="quiet" onClick={() => onGoTo(mark)}>
             Line {mark.line}
@@ -158,6 +154,14 @@ function MarkText({
     </div>
   )
 }
+
+/** What a repair decides, over what was decided before. */
+const repairDecisions = (session: Session, path: string, edits: Draft): Decision[] =>
+  Object.entries(edits).map(([key, edit]) => ({
+    path,
+    key: `edit:${key}`,
+    after: overEdit(session.decisionsOf(path)[`edit:${key}`] as Edit | undefined, edit),
+  }))
 
 function Why({ mark }: { mark: MarkView }) {
   return (

@@ -1,378 +1,485 @@
-import { DndContext, PointerSensor, useDraggable, useSensor, useSensors } from '@dnd-kit/core'
-import { useEffect, useLayoutEffect, useRef, useState } from 'react'
-import type { Landmark } from '../../core/page/facts.ts'
+import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
+import { useWindowVirtualizer } from '@tanstack/react-virtual'
+import { useLayoutEffect, useRef, useState } from 'react'
+import { Link, useParams, useSearchParams } from 'react-router'
+import type { Decisions } from '../../core/exchange/work.ts'
+import { overEdit, type Edit } from '../../core/page/draft.ts'
+import type { Decision } from '../store/work-log.ts'
 import type { Session } from '../store/session.ts'
-import type { HeadingView, PageView } from '../workers/evaluate.ts'
+import type { PageView } from '../workers/evaluate.ts'
+import { Compare } from './compare.tsx'
+import { LookNotes } from './look-notes.tsx'
+import { MainFound } from './main-found.tsx'
 import { Margin } from './margin.tsx'
+import {
+  bandsOf,
+  closeGap,
+  joinWithNext,
+  linesOf,
+  moveLevel,
+  parentsOf,
+  setLevel,
+  shownLines,
+  takeOut,
+  toParagraph,
+  toSubtitle,
+  type Wish,
+} from './outline-lines.ts'
+import { landmarkNames, OutlineRow, ROW, STEP, TOP, WIDTH, xOf } from './outline-row.tsx'
 import { Refused } from './refused.tsx'
 
-const ROW = 36
-const STEP = 102
-const LEFT = 48
-const TOP = 40
-const names: Record<Landmark, string> = {
-  header: 'header',
-  nav: 'menu',
-  main: 'main',
-  aside: 'aside',
-  footer: 'footer',
-  search: 'search',
-}
-
-/** Landmark bands: runs of neighbouring headings that live in the same landmark. */
-function bands(headings: HeadingView[]): { landmark: Landmark | null; from: number; to: number }[] {
-  const out: { landmark: Landmark | null; from: number; to: number }[] = []
-  headings.forEach((h, i) => {
-    const last = out.at(-1)
-    if (last && last.landmark === h.landmark) last.to = i
-    else out.push({ landmark: h.landmark, from: i, to: i })
-  })
-  return out
-}
-
-/** For each heading, the one it hangs from: the nearest before it, in its landmark, on a higher step. */
-function parents(headings: HeadingView[]): (number | null)[] {
-  return Array.from(headings, (h, i) => {
-    for (let j = i - 1; j >= 0; j--) {
-      const other = headings[j]!
-      if (other.landmark === h.landmark && other.level < h.level) return j
-    }
-    return null
-  })
-}
-
-const x = (level: number) => LEFT + (Math.min(level, 6) - 1) * STEP
+/** So many lines are drawn whole; of more, those in and near the window. */
+const WHOLE = 120
+/** So many marks are laid out whole; of more, those near the lines that are drawn. */
+const MARKS = 60
 
 /** The outline as a staircase: six steps, each heading on its own, what is skipped as a visible gap. */
 export function OutlineSheet({
   session,
   view,
   path,
+  decisions,
+  onSource,
 }: {
   session: Session
   view: PageView | null
   path: string
+  decisions: Decisions
+  /** Shows a place in the source. */
+  onSource(start: number): void
 }) {
-  const headings = (view?.headings ?? []).filter(
-    (h) => !h.hidden && (h.role === null || h.role === 'heading'),
-  )
-  const [selected, setSelected] = useState(0)
+  const { siteId } = useParams()
+  const [search, setSearch] = useSearchParams()
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set())
+  const [selected, setSelected] = useState<string | null>(null)
   const [editing, setEditing] = useState<string | null>(null)
   const [said, setSaid] = useState('')
   const tree = useRef<HTMLDivElement>(null)
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }))
-  const at = Math.min(selected, Math.max(0, headings.length - 1))
 
+  const all = linesOf(view, decisions)
+  const parents = parentsOf(all)
+  const shown = shownLines(all, parents, folded)
+  const rowOf = new Map(shown.map((i, row) => [i, row]))
+  const lines = shown.map((i) => all[i]!)
+  const found = all.findIndex((l) => l.key === selected)
+  const at = found >= 0 && rowOf.has(found) ? found : (shown[0] ?? -1)
+  const line = all[at]
+  const withChildren = new Set(parents.filter((p) => p !== null))
+
+  const sheet = useRef<HTMLElement>(null)
+  const [top, setTop] = useState(0)
+  useLayoutEffect(() => {
+    const box = sheet.current
+    if (box) setTop(box.getBoundingClientRect().top + scrollY)
+  }, [view?.path])
+  const virtual = useWindowVirtualizer({
+    count: lines.length,
+    estimateSize: () => ROW,
+    overscan: 24,
+    scrollMargin: top + TOP,
+    initialRect: { width: 1280, height: 800 },
+  })
+  const whole = lines.length <= WHOLE
+  const range = virtual.range
+  const from = whole || !range ? 0 : Math.max(0, range.startIndex - 24)
+  const to = whole ? lines.length - 1 : range ? Math.min(lines.length - 1, range.endIndex + 24) : WHOLE
+  const drawn = lines.slice(from, to + 1).map((l, i) => ({ line: l, row: from + i, index: shown[from + i]! }))
+
+  const placed = new Map<number, number>()
+  all.forEach((l, i) => {
+    const row = rowOf.get(i)
+    if (l.start !== null && row !== undefined) placed.set(l.start, row)
+  })
   const marks = (view?.marks ?? []).filter((m) => m.family === 'headings')
   const anchors = new Map(
     marks.map((m) => {
-      const i = headings.findIndex((h) => h.start === m.start)
-      return [m.id, i < 0 ? 0 : TOP + i * ROW + 4]
+      const row = m.start === null ? undefined : (placed.get(m.start) ?? rowNear(m.start))
+      return [m.id, row === undefined ? 0 : TOP + row * ROW + 4]
     }),
   )
+  /** A mark between headings, such as one on a line that looks like one, stands level with the next line. */
+  function rowNear(start: number): number | undefined {
+    let best: number | undefined
+    for (const [at, row] of placed) if (at <= start && (best === undefined || row > best)) best = row
+    return best
+  }
+  const near = (id: string) => {
+    const anchor = anchors.get(id) ?? 0
+    return anchor >= TOP + (from - 4) * ROW && anchor <= TOP + (to + 4) * ROW
+  }
+  const shownMarks = marks.length <= MARKS ? marks : marks.filter((m) => near(m.id)).slice(0, MARKS)
 
   const refocus = useRef(false)
   useLayoutEffect(() => {
-    if (!refocus.current) return
-    refocus.current = false
-    tree.current?.querySelector<HTMLElement>(`[data-index="${at}"]`)?.focus()
+    if (!refocus.current || !line) return
+    const row = tree.current?.querySelector<HTMLElement>(`[data-key="${line.key}"]`)
+    if (row) {
+      refocus.current = false
+      row.focus()
+    } else if (rowOf.has(at)) virtual.scrollToIndex(rowOf.get(at)!, { align: 'center' })
   })
 
-  function move(heading: HeadingView, by: number) {
-    const level = Math.min(6, Math.max(1, heading.level + by))
-    if (level === heading.level) return setSaid(by > 0 ? 'H6 is the last step.' : 'H1 is the first step.')
-    if (heading.endStart === null)
-      return setSaid(
-        'This heading has no end tag of its own in the source; it cannot be moved with certainty.',
-      )
-    const now = session.decisionsOf(path)[`edit:${heading.key}`] as object | undefined
-    setSaid(`${heading.text || 'Empty heading'}: H${level}`)
-    void session.decide(`Heading to H${level}`, [
-      { path, key: `edit:${heading.key}`, after: { ...now, level } },
-    ])
+  function fulfil(wish: Wish, name: string) {
+    if ('why' in wish) return setSaid(wish.why)
+    setSaid(`${name || 'Empty heading'}: ${wish.label}`)
+    refocus.current = tree.current?.contains(document.activeElement) ?? false
+    void session.decide(wish.label, () => {
+      const now = session.decisionsOf(path)
+      return wish.changes.map(({ key, edit }): Decision => ({
+        path,
+        key: `edit:${key}`,
+        after: edit === null ? undefined : overEdit(now[`edit:${key}`] as Edit | undefined, edit),
+      }))
+    })
+  }
+  const wishes = {
+    in: () => moveLevel(all, at, 1, false),
+    out: () => moveLevel(all, at, -1, false),
+    inAlone: () => moveLevel(all, at, 1, true),
+    outAlone: () => moveLevel(all, at, -1, true),
+    paragraph: () => toParagraph(line!),
+    heading: () => setLevel(line!, line!.level),
+    join: () => joinWithNext(all, at),
+    subtitle: () => toSubtitle(all, at),
+    gap: () => closeGap(all, parents, at),
+    takeOut: () => takeOut(line!),
+  }
+  const wish = (which: keyof typeof wishes) => line && fulfil(wishes[which](), line.text)
+  const showSource = () => {
+    if (line?.start != null) onSource(line.start)
+    else setSaid('Its place is known once the page was judged.')
+  }
+  function fold(open: boolean) {
+    if (!line) return
+    const next = new Set(folded)
+    if (open) next.delete(line.key)
+    else if (withChildren.has(at) && !folded.has(line.key)) next.add(line.key)
+    else if (parents[at] !== null && parents[at] !== undefined) {
+      refocus.current = true
+      return setSelected(all[parents[at]]!.key)
+    }
+    setFolded(next)
   }
 
   function onKeyDown(event: React.KeyboardEvent) {
-    if (editing !== null) return
-    const heading = headings[at]
-    if (!heading) return
-    const go = (i: number) => {
-      event.preventDefault()
+    if (editing !== null || !line || event.ctrlKey || event.metaKey) return
+    const row = rowOf.get(at) ?? 0
+    const go = (to: number) => {
+      const next = lines[Math.max(0, Math.min(lines.length - 1, to))]
       refocus.current = true
-      setSelected(Math.max(0, Math.min(headings.length - 1, i)))
+      if (next) setSelected(next.key)
     }
-    switch (event.key) {
-      case 'ArrowDown':
-        if (!event.altKey) go(at + 1)
-        break
-      case 'ArrowUp':
-        if (!event.altKey) go(at - 1)
-        break
-      case 'Home':
-        go(0)
-        break
-      case 'End':
-        go(headings.length - 1)
-        break
-      case 'Tab':
-        event.preventDefault()
-        refocus.current = true
-        move(heading, event.shiftKey ? -1 : 1)
-        break
-      case 'Enter':
-        event.preventDefault()
-        setEditing(heading.key)
-        break
-      case 'Escape':
-        document.getElementById('after-outline')?.focus()
-        break
-    }
+    const keys: Record<string, () => void> = event.altKey
+      ? { ArrowRight: () => wish('inAlone'), ArrowLeft: () => wish('outAlone') }
+      : {
+          ArrowDown: () => go(row + 1),
+          ArrowUp: () => go(row - 1),
+          ArrowRight: () => fold(true),
+          ArrowLeft: () => fold(false),
+          Home: () => go(0),
+          End: () => go(lines.length - 1),
+          PageDown: () => go(row + 10),
+          PageUp: () => go(row - 10),
+          Tab: () => wish(event.shiftKey ? 'out' : 'in'),
+          Enter: () => setEditing(line.key),
+          Escape: () => document.getElementById('after-outline')?.focus(),
+          Delete: () => wish('takeOut'),
+          p: () => wish('paragraph'),
+          h: () => wish('heading'),
+          m: () => wish('join'),
+          s: () => wish('subtitle'),
+          g: () => wish('gap'),
+          l: showSource,
+          ...Object.fromEntries(
+            [1, 2, 3, 4, 5, 6].map((n) => [String(n), () => fulfil(setLevel(line, n), line.text)]),
+          ),
+        }
+    const act = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key]
+    if (!act) return
+    event.preventDefault()
+    act()
   }
 
-  const parent = parents(headings)
-  const height = TOP + headings.length * ROW + 16
+  const height = TOP + lines.length * ROW + 16
+  const compared = search.get('with')
   return (
     <div className="grid grid-cols-[658px_minmax(0,1fr)] gap-7 max-[1100px]:grid-cols-[minmax(0,1fr)]">
-      <div className="min-w-0 overflow-x-auto">
-        <DndContext
-          id="outline"
-          sensors={sensors}
-          onDragEnd={({ active, delta }) => {
-            const heading = headings.find((h) => h.key === active.id)
-            const by = Math.round(delta.x / STEP)
-            if (heading && by !== 0) move(heading, by)
-          }}
-        >
-          <section
-            className="sheet relative overflow-hidden"
-            style={{ height: Math.max(height, 120), width: 658 }}
+      <div className="min-w-0">
+        <div className="overflow-x-auto">
+          <DndContext
+            id="outline"
+            sensors={sensors}
+            onDragEnd={({ active, delta }) => {
+              const index = all.findIndex((l) => l.key === active.id)
+              const by = Math.round(delta.x / STEP)
+              if (index >= 0 && by !== 0) fulfil(moveLevel(all, index, by, false), all[index]!.text)
+            }}
           >
-            {[1, 2, 3, 4, 5, 6].map((level) => (
-              <div
-                key={level}
-                aria-hidden
-                className="absolute top-9 bottom-0 border-l border-rule-2"
-                style={{ left: x(level) }}
-              >
-                <span className="absolute -top-6 left-0 text-[12px] font-semibold text-ink-3">H{level}</span>
-              </div>
-            ))}
-            {Array.from(bands(headings), (band) => (
-              <div
-                key={band.from}
-                aria-hidden
-                className={`absolute left-0 ${band.landmark === 'main' ? '' : 'right-0'} ${band.landmark ? 'bg-paper-2' : ''}`}
-                style={{
-                  top: TOP + band.from * ROW + 2,
-                  height: (band.to - band.from + 1) * ROW - 4,
-                  ...(band.landmark === 'main' ? { width: 30 } : {}),
-                }}
-              >
-                {band.landmark &&
-                  (band.to > band.from ? (
-                    <span className="absolute inset-y-0 left-0 grid w-[30px] place-items-center">
-                      <span
-                        className="font-serif text-[12px] text-ink-2 italic"
-                        style={{ writingMode: 'vertical-rl', transform: 'rotate(180deg)' }}
-                      >
-                        {names[band.landmark]}
-                      </span>
-                    </span>
-                  ) : (
-                    <span className="absolute inset-y-0 left-1 flex items-center font-serif text-[12px] text-ink-2 italic">
-                      {names[band.landmark]}
-                    </span>
-                  ))}
-              </div>
-            ))}
-            <svg className="pointer-events-none absolute inset-0" width={658} height={height} aria-hidden>
-              <defs>
-                <pattern
-                  id="gap"
-                  width="5"
-                  height="5"
-                  patternUnits="userSpaceOnUse"
-                  patternTransform="rotate(45)"
+            <section
+              ref={sheet}
+              className="sheet relative overflow-hidden"
+              style={{ height: Math.max(height, 120), width: WIDTH }}
+            >
+              {[1, 2, 3, 4, 5, 6].map((level) => (
+                <div
+                  key={level}
+                  aria-hidden
+                  className="absolute top-9 bottom-0 border-l border-rule-2"
+                  style={{ left: xOf(level) }}
                 >
-                  <line x1="0" y1="0" x2="0" y2="5" stroke="var(--carmine)" strokeWidth="1.4" />
-                </pattern>
-              </defs>
-              {Array.from(headings, (h, i) => {
-                const p = parent[i]
-                if (p === null || p === undefined) return null
-                const from = headings[p]!
-                const y = TOP + i * ROW + ROW / 2
-                const px = x(from.level) + 4
-                return (
-                  <g key={h.key} stroke="var(--sign)" fill="none">
-                    <path d={`M${px} ${TOP + p * ROW + ROW - 6}V${y}H${x(h.level) + 4}`} />
-                    {h.level - from.level > 1 && (
-                      <rect
-                        x={x(from.level + 1) + 4}
-                        y={y - 7}
-                        width={(h.level - from.level - 1) * STEP - 8}
-                        height="14"
-                        fill="url(#gap)"
-                        stroke="none"
-                      />
-                    )}
-                  </g>
-                )
-              })}
-            </svg>
-            {headings.length === 0 && (
-              <p className="absolute top-12 left-12 max-w-md font-serif text-[15px] text-ink-2 italic">
-                {view
-                  ? 'This page has no headings. An H1 that names the page, and an H2 for each section, would give it an outline.'
-                  : 'Reading …'}
-              </p>
-            )}
-            {headings.length > 0 && (
-              <div ref={tree} role="tree" aria-label="Headings" data-testid="outline" onKeyDown={onKeyDown}>
-                {Array.from(headings, (heading, i) => (
-                  <Heading
-                    key={heading.key}
-                    heading={heading}
-                    index={i}
-                    selected={i === at}
-                    editing={editing === heading.key}
-                    onSelect={() => setSelected(i)}
-                    onEdit={() => setEditing(heading.key)}
-                    onDone={(text) => {
-                      setEditing(null)
-                      refocus.current = true
-                      if (text === null || text === heading.text) return
-                      const now = session.decisionsOf(path)[`edit:${heading.key}`] as object | undefined
-                      void session.decide('Heading’s words', [
-                        { path, key: `edit:${heading.key}`, after: { ...now, value: text } },
-                      ])
-                    }}
+                  <span className="absolute -top-6 left-0 text-[12px] font-semibold text-ink-3">
+                    H{level}
+                  </span>
+                </div>
+              ))}
+              {bandsOf(lines)
+                .filter((b) => b.to >= from && b.from <= to)
+                .map((band) => (
+                  <Band
+                    key={band.from}
+                    {...band}
+                    from={Math.max(from - 1, band.from)}
+                    to={Math.min(to + 1, band.to)}
                   />
                 ))}
-              </div>
-            )}
-          </section>
-        </DndContext>
-        <p
-          id="after-outline"
-          tabIndex={-1}
-          className="mt-3 flex flex-wrap gap-x-5 gap-y-1 text-[13px] text-ink-2"
-        >
-          <span>
-            <kbd>Tab</kbd> one step in
-          </span>
-          <span>
-            <kbd>Shift Tab</kbd> one step out
-          </span>
-          <span>
-            <kbd>Enter</kbd> change the words
-          </span>
-          <span>
-            <kbd>Esc</kbd> leave the outline
-          </span>
-          <span>or drag a heading sideways</span>
-        </p>
-        <p role="status" className="sr-only">
+              <Connectors drawn={drawn} parents={parents} rowOf={rowOf} all={all} height={height} />
+              {lines.length === 0 && (
+                <p className="absolute top-12 left-12 max-w-md font-serif text-[15px] text-ink-2 italic">
+                  {view
+                    ? 'This page has no headings. An H1 that names the page, and an H2 for each section, would give it an outline.'
+                    : 'Reading …'}
+                </p>
+              )}
+              {lines.length > 0 && (
+                <div ref={tree} role="tree" aria-label="Headings" data-testid="outline" onKeyDown={onKeyDown}>
+                  {drawn.map(({ line: l, row, index }) => (
+                    <OutlineRow
+                      key={l.key}
+                      line={l}
+                      row={row}
+                      of={lines.length}
+                      selected={index === at}
+                      editing={editing === l.key}
+                      expanded={withChildren.has(index) ? !folded.has(l.key) : null}
+                      onFold={() => {
+                        const next = new Set(folded)
+                        if (!next.delete(l.key)) next.add(l.key)
+                        setFolded(next)
+                      }}
+                      onSelect={() => setSelected(l.key)}
+                      onEdit={() => setEditing(l.key)}
+                      onDone={(text) => {
+                        setEditing(null)
+                        refocus.current = true
+                        if (text === null || text === l.text) return
+                        fulfil(
+                          { label: 'Heading’s words', changes: [{ key: l.key, edit: { value: text } }] },
+                          text,
+                        )
+                      }}
+                    />
+                  ))}
+                </div>
+              )}
+            </section>
+          </DndContext>
+        </div>
+        {line && (
+          <Actions
+            line={line}
+            onWish={(which) => wish(which as keyof typeof wishes)}
+            onEdit={() => setEditing(line.key)}
+            onSource={showSource}
+            templates={
+              line.className !== '' || (line.landmark !== null && line.landmark !== 'main')
+                ? `/sites/${siteId}/templates?${new URLSearchParams({
+                    tag: line.kind === 'was' ? `h${line.level}` : line.tag,
+                    ...(line.className !== '' ? { class: line.className.split(/\s+/)[0]! } : {}),
+                    ...(line.className === '' && line.landmark ? { landmark: line.landmark } : {}),
+                  })}`
+                : null
+            }
+          />
+        )}
+        <p role="status" className="mt-1 min-h-5 text-[13px] text-ink-2" data-testid="outline-said">
           {said}
         </p>
+        {view && <MainFound session={session} by={view.mainBy} words={view.words} />}
+        <LookNotes path={path} decisions={decisions} view={view} />
         <Refused edits={view?.refused ?? []} />
+        <Compare
+          session={session}
+          path={path}
+          view={view}
+          other={compared}
+          onChoose={(other) =>
+            setSearch(
+              (now) => {
+                const next = new URLSearchParams(now)
+                if (other === null) next.delete('with')
+                else next.set('with', other)
+                return next
+              },
+              { preventScrollReset: true },
+            )
+          }
+        />
+        <p className="mt-4 text-[13px]">
+          <Link className="action" to={`/sites/${siteId}/templates`}>
+            Headings that recur on many pages …
+          </Link>
+        </p>
       </div>
       <Margin
         path={path}
-        marks={marks}
+        marks={shownMarks}
         anchors={anchors}
         session={session}
+        onGoTo={(mark) => mark.start !== null && onSource(mark.start)}
         clean={view ? 'The outline is clean.' : 'Reading …'}
       />
     </div>
   )
 }
 
-function Heading({
-  heading,
-  index,
-  selected,
-  editing,
-  onSelect,
-  onEdit,
-  onDone,
+function Band({
+  landmark,
+  from,
+  to,
 }: {
-  heading: HeadingView
-  index: number
-  selected: boolean
-  editing: boolean
-  onSelect(): void
-  onEdit(): void
-  onDone(text: string | null): void
+  landmark: keyof typeof landmarkNames | null
+  from: number
+  to: number
 }) {
-  const { setNodeRef, listeners, transform, isDragging } = useDraggable({
-    id: heading.key,
-    disabled: editing,
-  })
-  const left = x(heading.level) + 8
-  const shift = transform ? Math.round(transform.x / STEP) * STEP : 0
-  const size = heading.level === 1 ? 17 : heading.level === 2 ? 16 : 15
   return (
     <div
-      ref={setNodeRef}
-      role="treeitem"
-      aria-level={heading.level}
-      aria-selected={selected}
-      aria-label={`${heading.text || 'Empty heading'}, H${heading.level}${heading.landmark ? `, in ${names[heading.landmark]}` : ''}, ${heading.words} words`}
-      data-index={index}
-      data-key={heading.key}
-      tabIndex={selected ? 0 : -1}
-      onFocus={onSelect}
-      onDoubleClick={onEdit}
-      {...(editing ? {} : listeners)}
-      className={`absolute flex h-[30px] items-baseline gap-2.5 pr-1 pl-1 whitespace-nowrap ${isDragging ? 'cursor-grabbing' : 'cursor-grab'} ${selected ? 'bg-quill-soft' : ''}`}
+      aria-hidden
+      className={`absolute left-0 ${landmark === 'main' ? '' : 'right-0'} ${landmark ? 'bg-paper-2' : ''}`}
       style={{
-        top: TOP + index * ROW + 3,
-        left: left + shift,
-        maxWidth: 650 - left - shift,
-        transition: isDragging ? 'none' : undefined,
-        touchAction: 'pan-y',
+        top: TOP + from * ROW + 2,
+        height: (to - from + 1) * ROW - 4,
+        ...(landmark === 'main' ? { width: 30 } : {}),
       }}
     >
-      {editing ? (
-        <HeadingInput text={heading.text} onDone={onDone} />
-      ) : (
-        <>
-          <span
-            className={`truncate font-serif leading-[30px] ${heading.text === '' ? 'text-carmine italic' : heading.landmark === 'main' || heading.landmark === null || heading.level === 1 ? '' : 'text-ink-2'} ${heading.hasKeyword ? 'underline decoration-quill decoration-1 underline-offset-4' : ''}`}
-            style={{ fontSize: size }}
-          >
-            {heading.text || 'empty'}
+      {landmark &&
+        (to > from ? (
+          <span className="absolute inset-y-0 left-0 grid w-[30px] place-items-center">
+            <span
+              className="font-serif text-[12px] text-ink-2 italic"
+              style={{ writingMode: 'vertical-rl', transform: 'rotate(180deg)' }}
+            >
+              {landmarkNames[landmark]}
+            </span>
           </span>
-          {heading.words > 0 && <span className="text-[12px] text-ink-3">{heading.words} words</span>}
-        </>
-      )}
+        ) : (
+          <span className="absolute inset-y-0 left-1 flex items-center font-serif text-[12px] text-ink-2 italic">
+            {landmarkNames[landmark]}
+          </span>
+        ))}
     </div>
   )
 }
 
-function HeadingInput({ text, onDone }: { text: string; onDone(text: string | null): void }) {
-  const input = useRef<HTMLInputElement>(null)
-  const done = useRef(false)
-  useEffect(() => input.current?.select(), [])
-  const finish = (value: string | null) => {
-    if (done.current) return
-    done.current = true
-    onDone(value)
-  }
+/** Lines from each heading to the one it hangs from; a skipped level is hatched. */
+function Connectors({
+  drawn,
+  parents,
+  rowOf,
+  all,
+  height,
+}: {
+  drawn: { line: { key: string; level: number; kind: string; hidden: boolean }; row: number; index: number }[]
+  parents: (number | null)[]
+  rowOf: ReadonlyMap<number, number>
+  all: { level: number }[]
+  height: number
+}) {
   return (
-    <input
-      ref={input}
-      aria-label="The heading’s words"
-      defaultValue={text}
-      size={Math.max(12, text.length)}
-      className="border-b border-ink bg-paper font-serif text-[16px]"
-      onKeyDown={(e) => {
-        e.stopPropagation()
-        if (e.key === 'Enter') finish(e.currentTarget.value)
-        if (e.key === 'Escape') finish(null)
-      }}
-      onBlur={(e) => finish(e.currentTarget.value)}
-    />
+    <svg className="pointer-events-none absolute inset-0" width={WIDTH} height={height} aria-hidden>
+      <defs>
+        <pattern id="gap" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <line x1="0" y1="0" x2="0" y2="5" stroke="var(--carmine)" strokeWidth="1.4" />
+        </pattern>
+      </defs>
+      {drawn.map(({ line, row, index }) => {
+        const parent = parents[index]
+        if (parent === null || parent === undefined || line.kind !== 'heading' || line.hidden) return null
+        const above = rowOf.get(parent)
+        if (above === undefined) return null
+        const level = all[parent]!.level
+        const y = TOP + row * ROW + ROW / 2
+        const px = xOf(level) + 4
+        return (
+          <g key={line.key} stroke="var(--sign)" fill="none">
+            <path d={`M${px} ${TOP + above * ROW + ROW - 6}V${y}H${xOf(line.level) + 4}`} />
+            {line.level - level > 1 && (
+              <rect
+                x={xOf(level + 1) + 4}
+                y={y - 7}
+                width={(line.level - level - 1) * STEP - 8}
+                height="14"
+                fill="url(#gap)"
+                stroke="none"
+                data-testid="gap"
+              />
+            )}
+          </g>
+        )
+      })}
+    </svg>
+  )
+}
+
+/** What can be done with the selected line, each with its key. */
+function Actions({
+  line,
+  onWish,
+  onEdit,
+  onSource,
+  templates,
+}: {
+  line: { kind: string; text: string; level: number; line: number }
+  onWish(which: string): void
+  onEdit(): void
+  onSource(): void
+  templates: string | null
+}) {
+  const heading = line.kind === 'heading'
+  const actions: [string, string, () => void, boolean][] = [
+    ['Tab', 'in, with its section', () => onWish('in'), heading],
+    ['Shift Tab', 'out', () => onWish('out'), heading],
+    ['Alt →', 'in alone', () => onWish('inAlone'), heading],
+    ['Alt ←', 'out alone', () => onWish('outAlone'), heading],
+    ['Enter', 'words', onEdit, heading],
+    ['P', 'paragraph', () => onWish('paragraph'), heading],
+    ['H', `make it an H${line.level}`, () => onWish('heading'), !heading],
+    ['M', 'join with the next', () => onWish('join'), heading],
+    ['S', 'subtitle', () => onWish('subtitle'), heading],
+    ['G', 'close the gap', () => onWish('gap'), heading],
+    ['Del', 'take out', () => onWish('takeOut'), heading && line.text === ''],
+    ['L', `line ${line.line}`, onSource, true],
+  ]
+  return (
+    <div
+      id="after-outline"
+      tabIndex={-1}
+      role="group"
+      aria-label="What can be done with the selected line"
+      className="sticky bottom-0 z-10 flex flex-wrap items-baseline gap-x-3.5 gap-y-1 bg-desk pt-2 pb-1 text-[13px] text-ink-2"
+    >
+      {actions
+        .filter(([, , , there]) => there)
+        .map(([key, name, act]) => (
+          <button key={key} type="button" className="hover:text-ink" onClick={act}>
+            <kbd>{key}</kbd> {name}
+          </button>
+        ))}
+      {templates && (
+        <Link className="action" to={templates}>
+          On other pages too …
+        </Link>
+      )}
+    </div>
   )
 }

@@ -11,13 +11,17 @@ export function SourceSheet({
   session,
   view,
   path,
+  at,
 }: {
   session: Session
   view: PageView | null
   path: string
+  /** A place to begin at, in the proof's text; NaN for none. */
+  at: number
 }) {
   const host = useRef<HTMLDivElement>(null)
   const editor = useRef<EditorView | null>(null)
+  const arrived = useRef(false)
   const nonce = useNonce()
   const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
   const marks = view?.marks ?? []
@@ -31,6 +35,10 @@ export function SourceSheet({
         if (stale || text === null || !host.current) return
         editor.current?.destroy()
         editor.current = showSource(host.current, text, view.marks, nonce, (tops) => setAnchors(tops))
+        if (at >= 0 && !arrived.current) {
+          arrived.current = true
+          requestAnimationFrame(() => show(at))
+        }
       },
     )
     return () => {

@@ -3,6 +3,7 @@ import { useSearchParams } from 'react-router'
 import { ApprovalPicture } from '../desk/approval-picture.tsx'
 import { Approval, approve } from '../desk/approval.tsx'
 import { copyText } from '../desk/copy.ts'
+import { HeadSheet } from '../desk/head-sheet.tsx'
 import { OutlineSheet } from '../desk/outline-sheet.tsx'
 import { PageList } from '../desk/page-list.tsx'
 import { fieldValue, SnippetSheet } from '../desk/snippet-sheet.tsx'
@@ -14,9 +15,14 @@ import { download } from '../ui/download.ts'
 import { core } from '../workers/client.ts'
 import { ledgerOrder, siteMarkCounts } from '../ledger/order.ts'
 
-const sheets = ['snippet', 'outline', 'source'] as const
+const sheets = ['snippet', 'outline', 'head', 'source'] as const
 type SheetName = (typeof sheets)[number]
-const sheetNames: Record<SheetName, string> = { snippet: 'Snippet', outline: 'Outline', source: 'Source' }
+const sheetNames: Record<SheetName, string> = {
+  snippet: 'Snippet',
+  outline: 'Outline',
+  head: 'Head',
+  source: 'Source',
+}
 
 export const meta = () => [{ title: 'Desk · Keen Quill' }]
 
@@ -144,8 +150,28 @@ export default function Desk() {
         {sheet === 'snippet' && (
           <SnippetSheet key={path} session={session} row={row} decisions={decisions} view={view} />
         )}
-        {sheet === 'outline' && <OutlineSheet key={path} session={session} view={view} path={path} />}
-        {sheet === 'source' && <SourceSheet key={path} session={session} view={view} path={path} />}
+        {sheet === 'outline' && (
+          <OutlineSheet
+            key={path}
+            session={session}
+            view={view}
+            path={path}
+            decisions={decisions}
+            onSource={(start) => open(path, { sheet: 'source', at: String(start) })}
+          />
+        )}
+        {sheet === 'head' && (
+          <HeadSheet key={path} session={session} view={view} path={path} decisions={decisions} />
+        )}
+        {sheet === 'source' && (
+          <SourceSheet
+            key={path}
+            session={session}
+            view={view}
+            path={path}
+            at={Number(search.get('at') ?? NaN)}
+          />
+        )}
       </main>
     </div>
   )

@@ -1,5 +1,6 @@
 /** The browser's store: three tables for each site's pages (slim rows, decisions, sources), the log, and the shelf. */
 import Dexie, { type EntityTable, type Table } from 'dexie'
+import type { OutlineItem } from '../../core/headings/template-rules.ts'
 import type { Decisions, LogEntry } from '../../core/exchange/work.ts'
 import type { Encoding, DeclaredBy } from '../../core/page/encoding.ts'
 import type { Fit } from '../../core/measure/snippet.ts'
@@ -61,6 +62,12 @@ export interface SourceRecord {
   encodingBy: DeclaredBy
   bom: number
 }
+/** The headings of a page's source, for rules over many pages; made when it is first asked for. */
+export interface OutlineRecord {
+  site: string
+  path: string
+  items: OutlineItem[]
+}
 export interface FileRecord {
   site: string
   path: string
@@ -84,6 +91,7 @@ export class Store extends Dexie {
   declare files: Table<FileRecord, [string, string]>
   declare work: Table<WorkRecord, [string, string]>
   declare log: EntityTable<LogRecord, 'id'>
+  declare outlines: Table<OutlineRecord, [string, string]>
   declare settings: Table<{ key: string; value: unknown }, string>
 
   constructor(name = 'keen-quill') {
@@ -97,6 +105,7 @@ export class Store extends Dexie {
       log: '++id, site',
       settings: 'key',
     })
+    this.version(2).stores({ outlines: '[site+path], site' })
   }
 }
 
@@ -106,10 +115,10 @@ export const db = new Store()
 export async function removeSite(id: string, store: Store = db): Promise<void> {
   await store.transaction(
     'rw',
-    [store.sites, store.rows, store.sources, store.files, store.work, store.log],
+    [store.sites, store.rows, store.sources, store.outlines, store.files, store.work, store.log],
     async () => {
       await store.sites.delete(id)
-      for (const table of [store.rows, store.sources, store.files, store.work, store.log])
+      for (const table of [store.rows, store.sources, store.outlines, store.files, store.work, store.log])
         await table.where('site').equals(id).delete()
     },
   )

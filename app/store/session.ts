@@ -9,9 +9,11 @@ import {
   draftOf,
   stateOf,
   styleOf,
+  templatesOf,
   type Decisions,
   type PageState,
 } from '../../core/exchange/work.ts'
+import type { TemplateRule } from '../../core/headings/template-rules.ts'
 import type { SiteMark } from '../../core/rules/rule.ts'
 import type { LedgerRow, SiteRecord } from './db.ts'
 import type { HouseStyle } from '../../core/rules/house-style.ts'
@@ -29,6 +31,8 @@ export interface SessionState {
   /** The house style, what was not decided filled with the defaults. */
   style: HouseStyle
   rules: RuleName[]
+  /** Rules for what recurs on pages built alike. */
+  templates: TemplateRule[]
   /** Pages that are being judged anew, after a change that concerns many; null when none are. */
   judging: { done: number; of: number } | null
   /** The page on the desk, as the worker last saw it. */
@@ -108,8 +112,10 @@ export function createSession(
     if (onDesk) look(onDesk)
     const whole = work.get('')
     const style = whole ? styleOf(whole) : state.style
-    if (whole && JSON.stringify(style) !== JSON.stringify(state.style)) {
-      set({ style })
+    const templates = whole ? templatesOf(whole) : state.templates
+    const same = JSON.stringify([style, templates]) === JSON.stringify([state.style, state.templates])
+    if (whole && !same) {
+      set({ style, templates })
       void core()
         .setSite(whole)
         .then((siteMarks) => {
@@ -379,6 +385,7 @@ export async function openSession(id: string): Promise<Session | null> {
       work: new Map(opened.work.map((w) => [w.path, w.decisions])),
       siteMarks: opened.siteMarks,
       style: opened.style,
+      templates: opened.templates,
       rules: opened.rules,
     },
     opened.stale,

@@ -1,6 +1,8 @@
 /** The worker's door: the same core behind Comlink. */
 import * as Comlink from 'comlink'
 import * as desk from './desk.ts'
+import * as structure from './structure.ts'
+import * as templates from './templates.ts'
 import * as intake from './intake.ts'
 
 /** One intake at a time in this browser; a lock that nobody holds tells the shelf that an unfinished intake was cut off. */
@@ -8,6 +10,10 @@ const alone = <T>(job: () => Promise<T>): Promise<T> => navigator.locks.request(
 
 const api = {
   ...desk,
+  ...structure,
+  templateSuggestions: templates.templateSuggestions,
+  templatePreview: templates.templatePreview,
+  templateReach: templates.templateReach,
   prepare: intake.prepare,
   takeIn: (...args: Parameters<typeof intake.takeIn>) => alone(() => intake.takeIn(...args)),
   takeInProject: (...args: Parameters<typeof intake.takeInProject>) =>

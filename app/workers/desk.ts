@@ -10,9 +10,11 @@ import {
   stateOf,
   styleOf,
   takesOf,
+  templatesOf,
   type Decisions,
   type PageState,
 } from '../../core/exchange/work.ts'
+import type { TemplateRule } from '../../core/headings/template-rules.ts'
 import { writeZip } from '../../core/exchange/zip.ts'
 import { CARRIED } from '../../core/page/proof.ts'
 import { readPage } from '../../core/page/read-page.ts'
@@ -29,35 +31,11 @@ import { addressBook, addressOf, isPagePath } from '../../core/site/addresses.ts
 import { movesOf, noMoves, redirectsOf, type Redirect, type SlugEdit } from '../../core/site/moves.ts'
 import { emptyIndex, updateIndex, type SiteIndex } from '../../core/site/site-index.ts'
 import { db, type LedgerRow, type SiteRecord } from '../store/db.ts'
-import {
-  addressesFor,
-  basisOf,
-  draftedTakes,
-  evaluate,
-  proofFor,
-  viewOf,
-  type AuditSetting,
-  type PageView,
-} from './evaluate.ts'
+import { addressesFor, basisOf, draftedTakes, evaluate, proofFor, viewOf, type PageView } from './evaluate.ts'
+import { current, setCurrent, sourceFor, type Open } from './open-site.ts'
 import type { Progress } from './intake.ts'
 import { previewPattern, type PatternPreview } from './patterns.ts'
-
-interface Open {
-  site: SiteRecord
-  setting: AuditSetting
-  /** All files by id and by path from the root. */
-  files: (readonly [string, string])[]
-  /** Slugs that were decided, by path from the root. */
-  slugs: Map<string, SlugEdit>
-  rows: Map<string, LedgerRow>
-  /** Sources of the pages last looked at. */
-  sources: Map<string, Source>
-  siteMarks: SiteMark[]
-  siteMarksJson: string
-}
-let current: Open | null = null
-
-const KEPT_SOURCES = 12
+import { pagesWithRules } from './templates.ts'
 
 export interface Opened {
   site: SiteRecord
@@ -65,6 +43,7 @@ export interface Opened {
   work: { path: string; decisions: Decisions }[]
   siteMarks: SiteMark[]
   style: HouseStyle
+  templates: TemplateRule[]
   /** Every rule, for what a person chooses from. */
   rules: RuleName[]
   /** Pages whose rows an older audit made, and that wait to be judged anew. */
@@ -104,7 +83,7 @@ export async function openSite(id: string, today: string): Promise<Opened | null
     if (slug) slugs.set(path.slice(site.root.length), slug)
   }
   const index = emptyIndex(site.base, site.whole, files)
-  current = {
+  setCurrent({
     site,
     setting: {
       index,
@@ -113,6 +92,7 @@ export async function openSite(id: string, today: string): Promise<Opened | null
       base: site.base,
       root: site.root,
       moves: noMoves,
+      templates: templatesOf(decided.get('') ?? {}),
     },
     files,
     slugs,
@@ -120,30 +100,33 @@ export async function openSite(id: string, today: string): Promise<Opened | null
     sources: new Map(),
     siteMarks: [],
     siteMarksJson: '',
-  }
-  refreshMoves(current)
+  })
+  const open = current!
+  refreshMoves(open)
   for (const row of rows) {
-    row.url = addressesFor(row.path, current.setting).url
-    current.rows.set(row.path, row)
+    row.url = addressesFor(row.path, open.setting).url
+    open.rows.set(row.path, row)
     updateIndex(index, row.path, entryOfRow(row))
   }
-  const { style } = current.setting
+  const { setting } = open
+  const { style } = setting
   const stale = rows
-    .filter((r) => r.basis !== basisOf(decided.get(r.path) ?? {}, style, r.url))
+    .filter((r) => r.basis !== basisOf(decided.get(r.path) ?? {}, setting, r.url))
     .map((r) => r.path)
   // A few are made anew at once; for many, the editor need not wait.
   if (stale.length <= FEW)
     for (const path of stale.splice(0)) {
-      const source = await sourceFor(current, path)
-      if (source) reevaluate(current, path, source, decided.get(path) ?? {})
+      const source = await sourceFor(open, path)
+      if (source) reevaluate(open, path, source, decided.get(path) ?? {})
     }
-  refreshSiteMarks(current)
+  refreshSiteMarks(open)
   return {
     site,
-    rows: [...current.rows.values()],
+    rows: [...open.rows.values()],
     work: work.map(({ path, decisions }) => ({ path, decisions })),
-    siteMarks: current.siteMarks,
+    siteMarks: open.siteMarks,
     style,
+    templates: [...setting.templates],
     rules: catalogue.map(({ id, name, family, severity, basis }) => ({ id, name, family, severity, basis })),
     stale,
   }
@@ -189,21 +172,6 @@ function takeUp(open: Open, path: string, decisions: Decisions): string[] {
     if (id !== path) moved.push(id)
   }
   return moved
-}
-
-async function sourceFor(open: Open, path: string): Promise<Source | null> {
-  const kept = open.sources.get(path)
-  if (kept) {
-    open.sources.delete(path)
-    open.sources.set(path, kept)
-    return kept
-  }
-  const record = await db.sources.get([open.site.id, path])
-  if (!record) return null
-  const source = sourceOf(record.bytes, record.encoding, record.encodingBy, record.bom)
-  open.sources.set(path, source)
-  if (open.sources.size > KEPT_SOURCES) open.sources.delete(open.sources.keys().next().value!)
-  return source
 }
 
 function reevaluate(open: Open, path: string, source: Source, decisions: Decisions) {
@@ -314,6 +282,7 @@ export async function evaluateRows(
 export function setSite(decisions: Decisions): SiteMark[] | null {
   if (!current) return null
   current.setting.style = styleOf(decisions)
+  current.setting.templates = templatesOf(decisions)
   refreshSiteMarks(current)
   return current.siteMarks
 }
@@ -363,12 +332,13 @@ export async function changedPages(): Promise<Changed> {
   const movedIds = [...setting.index.entries.keys()].filter((id) =>
     setting.moves.paths.has(id.slice(site.root.length)),
   )
+  const ruled = await pagesWithRules(open)
   const pages: ChangedPage[] = []
-  for (const path of new Set([...decided.keys(), ...movedIds])) {
+  for (const path of new Set([...decided.keys(), ...movedIds, ...ruled])) {
     const decisions = decided.get(path) ?? {}
     if (path === '' || !setting.index.entries.has(path)) continue
     const edited = Object.keys(draftOf(decisions)).length > 0 || followOf(decisions).length > 0
-    if (!edited && !movedIds.includes(path)) continue
+    if (!edited && !movedIds.includes(path) && !ruled.has(path)) continue
     const source = await sourceFor(open, path)
     if (!source) continue
     const { url, oldUrl } = addressesFor(path, setting)
@@ -464,7 +434,8 @@ export async function handOff(
   for (const [i, path] of paths.entries()) {
     const decisions = work.get(path) ?? {}
     if (i % 20 === 0) progress({ done: i, of: paths.length, now: path })
-    const untouched = Object.keys(decisions).length === 0 && setting.moves.paths.size === 0
+    const untouched =
+      Object.keys(decisions).length === 0 && setting.moves.paths.size === 0 && setting.templates.length === 0
     if (which === 'changed' && untouched) continue
     const record = (await db.sources.get([site.id, path]))!
     const source = sourceOf(record.bytes, record.encoding, record.encodingBy, record.bom)

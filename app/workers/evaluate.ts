@@ -17,13 +17,22 @@ import {
   outlineOf,
   titleOf,
   type HeadingFact,
+  type Landmark,
+  type MainBy,
   type PageFacts,
 } from '../../core/page/facts.ts'
 import type { Draft, TargetKey } from '../../core/page/draft.ts'
-import { lineAndColumn, lineStarts } from '../../core/page/places.ts'
-import { applyDraft, type Proof } from '../../core/page/proof.ts'
+import { lineAndColumn, lineStarts, toBytePlaces } from '../../core/page/places.ts'
+import {
+  outlineItems,
+  overTemplates,
+  templateDraft,
+  type OutlineItem,
+  type TemplateRule,
+} from '../../core/headings/template-rules.ts'
+import { applyDraft, toProofByte, type Proof } from '../../core/page/proof.ts'
 import { readPage } from '../../core/page/read-page.ts'
-import type { Source } from '../../core/page/source.ts'
+import { sourceOf, type Source } from '../../core/page/source.ts'
 import { styleFor, type HouseStyle, type Severity } from '../../core/rules/house-style.ts'
 import { resolveRepair, sourceBytes } from '../../core/rules/resolve.ts'
 import type { Family, Mark, ResolvedRepair, Sign, SiteMark } from '../../core/rules/rule.ts'
@@ -61,6 +70,8 @@ export interface AuditSetting {
   moves: Moves
   /** YYYY-MM-DD */
   date: string
+  /** Rules for what recurs on pages built alike. */
+  templates: readonly TemplateRule[]
 }
 
 /** A file's address as it is handed off, and as it was taken in. */
@@ -72,10 +83,29 @@ export function addressesFor(
   return { url: addressOf(moves.paths.get(own) ?? own, base), oldUrl: addressOf(own, base) }
 }
 
+/** A page's draft with what the site's rules for many pages make of it below. */
+export function wholeDraft(path: string, source: Source, decisions: Decisions, setting: AuditSetting): Draft {
+  const own = draftOf(decisions)
+  if (setting.templates.length === 0) return own
+  return overTemplates(own, templateDraft(itemsOf(path, source, setting), setting.templates, path))
+}
+
+const outlines = new WeakMap<Source, OutlineItem[]>()
+/** What rules for many pages look at in a source, found once: it never changes. */
+export function itemsOf(path: string, source: Source, setting: AuditSetting): OutlineItem[] {
+  let items = outlines.get(source)
+  if (!items) {
+    const { oldUrl: url } = addressesFor(path, setting)
+    items = outlineItems(source, factsOf(source, { path, url, main: setting.style.main }))
+    outlines.set(source, items)
+  }
+  return items
+}
+
 /** A page as it is handed off: its draft with tokens filled and metas that follow, and its addresses following the moves. */
 export function proofFor(path: string, source: Source, decisions: Decisions, setting: AuditSetting): Proof {
   const { url, oldUrl } = addressesFor(path, setting)
-  const typed = draftOf(decisions)
+  const typed = wholeDraft(path, source, decisions, setting)
   const follow = followOf(decisions)
   let draft = typed
   if (draftHasTokens(typed) || follow.length > 0) {
@@ -107,6 +137,7 @@ function valuesFor(
 }
 
 export interface Evaluated {
+  source: Source
   /** The page as it was taken in. */
   before: PageFacts
   proof: Proof
@@ -115,8 +146,11 @@ export interface Evaluated {
   row: LedgerRow
 }
 
-export const basisOf = (decisions: Decisions, style: HouseStyle, url: string): string =>
-  hash(JSON.stringify([AUDIT, style, decisions, url]))
+export const basisOf = (
+  decisions: Decisions,
+  { style, templates }: Pick<AuditSetting, 'style' | 'templates'>,
+  url: string,
+): string => hash(JSON.stringify([AUDIT, style, templates, decisions, url]))
 
 const facts = new WeakMap<Source, { main: string | null; page: PageFacts }>()
 /** A source's own facts, read once: it never changes. */
@@ -161,6 +195,7 @@ export function evaluate(
   const first = outlineOf(page).filter((h) => h.level === 1)
   const { author, price } = furnitureOf(page)
   return {
+    source,
     before,
     proof,
     page,
@@ -186,7 +221,7 @@ export function evaluate(
       keyword: keywordKey(primary ? compileKeyword(primary, page.lang ?? style.language) : null),
       rules: [...new Set([...left].sort((a, b) => rank[a.severity] - rank[b.severity]).map((m) => m.rule))],
       ...counts,
-      basis: basisOf(decisions, setting.style, url),
+      basis: basisOf(decisions, setting, url),
     },
   }
 }
@@ -242,10 +277,27 @@ export interface MarkView {
 }
 
 export interface HeadingView extends HeadingFact {
-  /** The draft's key for this heading. */
+  /** The draft's key for this heading: `heading@`, or `block@` for a paragraph that became one. */
   key: TargetKey
+  /** Its start tag's byte in the source. */
+  byte: number
   line: number
   hasKeyword: boolean
+  /** What it is without the page's own edits; level null: no heading. */
+  base: { level: number | null; text: string }
+}
+/** A line of the outline that is no heading: one that was a heading in the source, or one that looks like one. */
+export interface OtherLine {
+  kind: 'was' | 'like'
+  key: TargetKey
+  byte: number
+  line: number
+  text: string
+  /** The level that it had, or that it would best have. */
+  level: number
+  /** What it was decided by: the page's own draft, or a rule for many pages. */
+  byRule: boolean
+  landmark: Landmark | null
 }
 
 export interface AddressView {
@@ -287,6 +339,8 @@ export interface PageView {
   address: AddressView
   style: HouseStyle
   headings: HeadingView[]
+  others: OtherLine[]
+  mainBy: MainBy
   marks: MarkView[]
   refused: { key: TargetKey; why: string }[]
   row: LedgerRow
@@ -340,12 +394,8 @@ export function viewOf(
       pageWords(row.title ?? '', style.titlePattern, tokens) || insteadOfTitle(page).text,
     ),
     style,
-    headings: Array.from(page.headings, (h, i) => ({
-      ...h,
-      key: `heading@${bytes[i]}`,
-      line: lineAndColumn(starts, h.start).line,
-      hasKeyword: keyword !== null && findKeyword(h.text, keyword).length > 0,
-    })),
+    ...outlineViews(evaluated, decisions, setting, bytes, starts, keyword),
+    mainBy: page.main.by,
     marks: [
       ...marks.map((m, i) => {
         const { key, stet, stands } = stetOf(m, targets[i]!, decisions)
@@ -375,6 +425,107 @@ export function viewOf(
     refused: proof.refused,
     row,
   }
+}
+
+const sourceHeadings = new WeakMap<PageFacts, Map<number, HeadingFact>>()
+/** The headings of a page as it was taken in, by their byte. */
+function headingsByByte(source: Source, before: PageFacts): Map<number, HeadingFact> {
+  let known = sourceHeadings.get(before)
+  if (!known) {
+    const bytes = toBytePlaces(
+      source,
+      Array.from(before.headings, (h) => h.start),
+    )
+    known = new Map(before.headings.map((h, i) => [bytes[i]!, h]))
+    sourceHeadings.set(before, known)
+  }
+  return known
+}
+
+/** The lines of the outline: headings of the proof, lines that were headings, lines that look like one. */
+function outlineViews(
+  { source, before, proof, page }: Evaluated,
+  decisions: Decisions,
+  setting: AuditSetting,
+  bytes: number[],
+  starts: number[],
+  keyword: Keyword | null,
+): { headings: HeadingView[]; others: OtherLine[] } {
+  const had = headingsByByte(source, before)
+  const rules =
+    setting.templates.length > 0
+      ? templateDraft(itemsOf(page.path, source, setting), setting.templates, page.path)
+      : {}
+  const headings = Array.from(page.headings, (h, i): HeadingView => {
+    const byte = bytes[i]!
+    const was = had.get(byte)
+    const key = `${was ? 'heading' : 'block'}@${byte}`
+    const rule = rules[key]
+    return {
+      ...h,
+      key,
+      byte,
+      line: lineAndColumn(starts, h.start).line,
+      hasKeyword: keyword !== null && findKeyword(h.text, keyword).length > 0,
+      base: {
+        level: rule?.tag === 'p' ? null : (rule?.level ?? was?.level ?? null),
+        text: was?.text ?? h.text,
+      },
+    }
+  })
+  const own = draftOf(decisions)
+  const others: OtherLine[] = []
+  for (const [byte, was] of had) {
+    const key = `heading@${byte}`
+    const edit = own[key] ?? rules[key]
+    const isLine = edit?.tag === 'p' || edit?.hgroup !== undefined
+    if (isLine)
+      others.push({
+        kind: 'was',
+        key,
+        byte,
+        line: lineAndColumn(starts, toProofPlace(proof, byte)).line,
+        text: edit.value ?? was.text,
+        level: was.level,
+        byRule: own[key] === undefined,
+        landmark: was.landmark,
+      })
+  }
+  const seen = new Set(others.map((o) => o.byte))
+  const likes = sourceBytes(
+    proof,
+    page.lookAlikes.map((l) => l.start),
+  )
+  page.lookAlikes.forEach((like, i) => {
+    const byte = likes[i]!
+    if (seen.has(byte)) return
+    const above = page.headings.findLast((h) => h.start < like.start && isContent(h))
+    others.push({
+      kind: 'like',
+      key: `block@${byte}`,
+      byte,
+      line: lineAndColumn(starts, like.start).line,
+      text: like.text,
+      level: above ? Math.max(2, above.level) : 2,
+      byRule: false,
+      landmark: 'main',
+    })
+  })
+  return { headings, others: others.sort((a, b) => a.byte - b.byte) }
+}
+const isContent = (h: HeadingFact) => h.landmark === null || h.landmark === 'main'
+
+/** A source's byte as a place in the proof's text, near enough for a line: bytes count as units. */
+function toProofPlace(proof: Proof, byte: number): number {
+  const at = toProofByte(proof.changes, byte)
+  return proof.source.encoding.startsWith('utf-16')
+    ? at / 2
+    : sourceOf(
+        proof.source.bytes.subarray(0, at),
+        proof.source.encoding,
+        proof.source.encodingBy,
+        proof.source.bom,
+      ).text.length
 }
 
 function markView(

@@ -280,7 +280,15 @@ export async function takeIn(
     found.whole,
     found.paths.map((p) => [p, p.slice(found.root.length)] as const),
   )
-  const setting = { index, style: defaultStyle, date: given.today, base, root: found.root, moves: noMoves }
+  const setting = {
+    index,
+    style: defaultStyle,
+    date: given.today,
+    base,
+    root: found.root,
+    moves: noMoves,
+    templates: [],
+  }
   // Every page's address is known to the first rule that runs; and what the home page links to.
   for (const path of pages)
     updateIndex(index, path, addressOnly(path, addressOf(path.slice(found.root.length), base)))

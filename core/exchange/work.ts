@@ -3,12 +3,14 @@ import Joi from 'joi'
 import { editSchema, targetKeyPattern, type Draft, type Edit } from '../page/draft.ts'
 import type { Keywords } from '../keywords/match.ts'
 import { defaultStyle, houseStyleSchema, readHouseStyle, type HouseStyle } from '../rules/house-style.ts'
+import { templateRulesSchema, type TemplateRule } from '../headings/template-rules.ts'
 import { carriers } from '../wording/page-tokens.ts'
 
 /**
  * Decisions by key. Of a page: `edit:<target>`, `keyword:primary`, `keyword:secondary`, `stet:<rule>|<target>`,
  * `state`, `note`, `takes:title`, `takes:description`, `follow` (metas that carry the wording along), `answer` (from an
- * approval file). Of the site as a whole (path ""): `style`, `base`, `name`. A key that is absent is undecided.
+ * approval file). Of the site as a whole (path ""): `style`, `templates` (see
+ * headings/template-rules.ts), `base`, `name`. A key that is absent is undecided.
  */
 export type Decisions = Readonly<Record<string, unknown>>
 
@@ -83,6 +85,8 @@ function schemaFor(key: string): Joi.Schema | null {
       })
     case 'style':
       return houseStyleSchema
+    case 'templates':
+      return templateRulesSchema
     case 'base':
       return text(2000)
     case 'name':
@@ -116,6 +120,12 @@ export function stateOf(decisions: Decisions): PageState {
 export function styleOf(decisions: Decisions): HouseStyle {
   const read = readHouseStyle(decisions.style ?? {})
   return read.ok ? read.style : defaultStyle
+}
+
+/** The site's rules for what recurs; some that cannot be read any more are as if none were decided. */
+export function templatesOf(decisions: Decisions): TemplateRule[] {
+  const { value, error } = templateRulesSchema.validate(decisions.templates ?? [])
+  return error ? [] : (value as TemplateRule[])
 }
 
 export const followOf = (decisions: Decisions): string[] => (decisions.follow as string[] | undefined) ?? []

@@ -43,6 +43,14 @@ export const editSchema = Joi.object<Edit>({
 export const targetKeyPattern =
   /^(?:title(?:@\d+)?|meta:[a-z0-9:._-]+(?:@\d+)?|canonical(?:@\d+)?|lang|charset|doctype|skip|slug|(?:heading|jsonld|block|alt|id|link|comment)@\d+|new:[a-z0-9-]+)$/
 
+/** A new edit over the one that a target has: what a heading becomes is decided once, headings joined to it add up. */
+export function overEdit(now: Edit | undefined, edit: Edit): Edit {
+  const { level: _l, tag: _t, hgroup: _h, ...rest } = now ?? {}
+  const kind = edit.level !== undefined || edit.tag !== undefined || edit.hgroup !== undefined
+  const below = kind ? rest : (now ?? {})
+  return { ...below, ...edit, ...(edit.merge ? { merge: [...(now?.merge ?? []), ...edit.merge] } : {}) }
+}
+
 /** A key's kind, name and byte: `meta:description@140` → meta, description, 140. */
 export function parseKey(key: TargetKey): { kind: string; name: string; at: number | null } {
   const [, kind, name, at] = /^([a-z]+)(?::([^@]+))?(?:@(\d+))?$/.exec(key) ?? []

@@ -48,7 +48,7 @@ function retag({ view }: Locations, element: Located, tag: string): Splices {
 }
 
 /** A paragraph or div that becomes a heading, its attributes kept. */
-export function blockSplices(places: Locations, element: Located, edit: Edit): Splices {
+export function blockSplices(source: Source, places: Locations, element: Located, edit: Edit): Splices {
   if (edit.level === undefined) return []
   if (!/^(?:p|div)$/.test(element.tagName))
     return { why: 'Only a paragraph or a plain block is made a heading.' }
@@ -62,7 +62,9 @@ export function blockSplices(places: Locations, element: Located, edit: Edit): S
     return {
       why: 'Something that may not stand in a heading stands in it. Take it apart in the source first.',
     }
-  return retag(places, element, `h${edit.level}`)
+  const tag = retag(places, element, `h${edit.level}`)
+  const text = edit.value === undefined ? [] : textSplices(source, places, element, edit.value)
+  return 'why' in tag ? tag : 'why' in text ? text : [...tag, ...text]
 }
 
 /** The line under a heading: both in an `hgroup`, unless they stand in one, the second as a paragraph. */

@@ -248,7 +248,7 @@ function splicesFor(source: Source, places: Locations, key: TargetKey, edit: Edi
     case 'jsonld':
       return jsonSplices(addressed!, edit)
     case 'block':
-      return blockSplices(places, addressed!, edit)
+      return blockSplices(source, places, addressed!, edit)
     case 'alt':
       return attributeSplices(source, places, addressed!, 'alt', edit)
     case 'id':

@@ -1,0 +1,636 @@
+import { useEffect, useLayoutEffect, useRef, useState } from 'react'
+import type { Decisions } from '../../core/exchange/work.ts'
+import type { Edit } from '../../core/page/draft.ts'
+import { languagePattern } from '../../core/rules/house-style.ts'
+import type { Session } from '../store/session.ts'
+import { plural } from '../ui/plural.ts'
+import { core } from '../workers/client.ts'
+import type { PageView } from '../workers/evaluate.ts'
+import type { Excerpt, HeadView } from '../workers/structure.ts'
+import { HeadImages } from './head-images.tsx'
+import { MainFound } from './main-found.tsx'
+import { Margin } from './margin.tsx'
+import { landmarkNames } from './outline-row.tsx'
+import { Refused } from './refused.tsx'
+import { TypedLine } from './typed-line.tsx'
+
+/** Directives as an editor chooses them, and what each does; from memory, as engines document them. */
+const directives: [string, string][] = [
+  ['noindex', 'The page is not shown in results.'],
+  ['nofollow', 'Its links are not followed.'],
+  ['nosnippet', 'No description and no passage stand under its title.'],
+  ['noarchive', 'No copy of it is offered.'],
+  ['noimageindex', 'Its pictures are not shown in results.'],
+  ['notranslate', 'No translation of it is offered.'],
+]
+
+type PartName = 'page' | 'robots' | 'metas' | 'links' | 'code' | 'landmarks' | 'images' | 'broken'
+const partOfRule = (rule: string): PartName =>
+  rule.startsWith('image-')
+    ? 'images'
+    : (({
+        'shell-main': 'landmarks',
+        'shell-skip-link': 'landmarks',
+        'shell-duplicate-id': 'broken',
+        'shell-comment': 'broken',
+        'shell-parse': 'broken',
+        'shell-head-spill': 'metas',
+        'robots-noindex': 'robots',
+        'robots-unknown': 'robots',
+        'meta-keywords': 'metas',
+      }[rule] as PartName | undefined) ?? (rule.startsWith('canonical-') ? 'links' : 'page'))
+
+/** The page's shell as an editor reads it: what the head says, landmarks, pictures, what is broken; the source beside. */
+export function HeadSheet({
+  session,
+  view,
+  path,
+  decisions,
+}: {
+  session: Session
+  view: PageView | null
+  path: string
+  decisions: Decisions
+}) {
+  const [head, setHead] = useState<HeadView | null>(null)
+  const [at, setAt] = useState<number | null>(null)
+  const [excerpt, setExcerpt] = useState<Excerpt | null>(null)
+  const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
+  const sheet = useRef<HTMLElement>(null)
+
+  useEffect(() => {
+    if (!view) return
+    let stale = false
+    void core()
+      .headOf(path, session.decisionsOf(path))
+      .then((found) => {
+        if (!stale) setHead(found)
+      })
+    return () => {
+      stale = true
+    }
+  }, [view, path, session])
+  useEffect(() => {
+    if (at === null) return
+    let stale = false
+    void core()
+      .excerptOf(path, session.decisionsOf(path), at)
+      .then((found) => {
+        if (!stale) setExcerpt(found)
+      })
+    return () => {
+      stale = true
+    }
+  }, [at, path, session, view])
+
+  const marks = (view?.marks ?? []).filter(
+    (m) =>
+      m.family === 'shell' || m.family === 'images' || /^(?:canonical-|robots-|meta-keywords)/.test(m.rule),
+  )
+  const marksKey = marks.map((m) => m.id).join('|')
+  useLayoutEffect(() => {
+    const box = sheet.current
+    if (!box) return
+    const next = new Map<string, number>()
+    for (const mark of marks) {
+      const row =
+        box.querySelector<HTMLElement>(`[data-start="${mark.start}"]`) ??
+        box.querySelector<HTMLElement>(`[data-part="${partOfRule(mark.rule)}"]`)
+      if (row) next.set(mark.id, row.getBoundingClientRect().top - box.getBoundingClientRect().top)
+    }
+    setAnchors(next)
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key holds all that moves a mark
+  }, [marksKey, head])
+
+  const type = (key: string, value: string, label: string) =>
+    session.type(path, `edit:${key}`, { value } satisfies Edit, label)
+  const decide = (key: string, edit: Edit | undefined, label: string) =>
+    void session.decide(label, [{ path, key: `edit:${key}`, after: edit }])
+  const editOf = (key: string) => decisions[`edit:${key}`] as Edit | undefined
+  const look = { onFocusPlace: setAt }
+
+  if (!head) return <p className="font-serif text-[15px] text-ink-2 italic">Reading …</p>
+
+  const viewport = head.metas.find((m) => m.name === 'viewport' && m.inHead)
+  const robots =
+    editOf('meta:robots')
+      ?.value?.split(',')
+      .map((d) => d.trim().toLowerCase())
+      .filter(Boolean) ?? (editOf('meta:robots')?.remove ? [] : head.robots)
+  const robotsMeta = head.metas.find((m) => m.name === 'robots' && m.inHead)
+  const known = new Set(directives.map(([d]) => d))
+  const setRobots = (list: string[]) =>
+    decide('meta:robots', list.length > 0 ? { value: list.join(', ') } : { remove: true }, 'Robots')
+  const otherMetas = head.metas.filter(
+    (m) => m.name !== 'viewport' && m.name !== 'robots' && m.name !== 'description',
+  )
+
+  return (
+    <div className="grid grid-cols-[658px_minmax(0,1fr)] gap-7 max-[1100px]:grid-cols-[minmax(0,1fr)]">
+      <section
+        ref={sheet}
+        className="sheet min-w-0 px-7 py-5 max-[700px]:px-4"
+        aria-label="Head"
+        data-testid="head"
+      >
+        <Part name="page" title="The page">
+          <Row label="Language" hint={head.lang ?? 'none'}>
+            <TypedLine
+              label="Language"
+              value={editOf('lang')?.value ?? head.lang ?? ''}
+              placeholder="en, en-GB, da …"
+              wrong={(v) =>
+                v !== '' && !languagePattern.test(v)
+                  ? 'A language tag such as en or en-GB is expected.'
+                  : null
+              }
+              onType={(v) => type('lang', v.trim(), 'Language')}
+            />
+          </Row>
+          <Row label="Encoding">
+            <span>
+              {head.encoding.name}
+              {head.encoding.declared ? ', declared' : ', not declared'}
+            </span>
+            {!head.encoding.declared && view?.marks.some((m) => m.rule === 'shell-charset' && m.repair) && (
+              <button
+                type="button"
+                className="action"
+                onClick={() => decide('charset', { value: 'utf-8' }, 'Declare UTF-8')}
+              >
+                Declare UTF-8
+              </button>
+            )}
+          </Row>
+          <Row label="Doctype">
+            <span>{head.doctype ? 'there' : 'missing'}</span>
+            {!head.doctype && (
+              <button
+                type="button"
+                className="action"
+                onClick={() => decide('doctype', { value: 'html' }, 'Doctype')}
+              >
+                Begin the page with it
+              </button>
+            )}
+          </Row>
+          <Row label="Small screens" start={viewport?.start} {...look}>
+            <TypedLine
+              label="Viewport"
+              value={(viewport?.key && editOf(viewport.key)?.value) ?? viewport?.content ?? ''}
+              placeholder="width=device-width, initial-scale=1"
+              onType={(v) => type(viewport?.key ?? 'meta:viewport', v, 'Viewport')}
+            />
+          </Row>
+        </Part>
+
+        <Part name="robots" title="Robots: what search engines may do">
+          <fieldset onFocus={() => robotsMeta && setAt(robotsMeta.start)}>
+            <legend className="sr-only">Robots directives</legend>
+            {directives.map(([directive, does]) => (
+              <label key={directive} className="flex items-baseline gap-2.5 py-0.5">
+                <input
+                  type="checkbox"
+                  checked={robots.includes(directive)}
+                  onChange={(e) =>
+                    setRobots(
+                      e.target.checked ? [...robots, directive] : robots.filter((d) => d !== directive),
+                    )
+                  }
+                />
+                <code className="w-28 font-mono text-[12.5px]">{directive}</code>
+                <span className="text-[13px] text-ink-2">{does}</span>
+              </label>
+            ))}
+          </fieldset>
+          {robots.some((d) => !known.has(d)) && (
+            <p className="mt-1 text-[13px] text-ink-2">
+              Also there:{' '}
+              {robots
+                .filter((d) => !known.has(d))
+                .map((d) => (
+                  <span key={d} className="mr-3">
+                    <code className="font-mono text-[12.5px]">{d}</code>{' '}
+                    <button
+                      type="button"
+                      className="quiet"
+                      onClick={() => setRobots(robots.filter((x) => x !== d))}
+                    >
+                      Take out
+                    </button>
+                  </span>
+                ))}
+            </p>
+          )}
+          {robots.length === 0 && <p className="mt-1 text-[13px] text-ink-3">Nothing is forbidden.</p>}
+        </Part>
+
+        <Part name="metas" title="Other metas" count={otherMetas.length}>
+          {otherMetas.map((m) => (
+            <Row
+              key={`${m.start}`}
+              label={m.name}
+              start={m.start}
+              {...look}
+              mono
+              note={m.inHead ? '' : 'in the body'}
+            >
+              {m.key === null ? (
+                <span className="min-w-0 truncate">{m.content}</span>
+              ) : (
+                <TypedLine
+                  label={`Content of ${m.name}`}
+                  value={editOf(m.key)?.value ?? m.content}
+                  onType={(v) => type(m.key!, v, `Meta ${m.name}`)}
+                />
+              )}
+              {m.key !== null && (
+                <button
+                  type="button"
+                  className="quiet"
+                  onClick={() => decide(m.key!, { remove: true }, `Meta ${m.name} taken out`)}
+                >
+                  Take out
+                </button>
+              )}
+            </Row>
+          ))}
+          <AddMeta onAdd={(name, content) => decide(`meta:${name}`, { value: content }, `Meta ${name}`)} />
+        </Part>
+
+        <Part name="links" title="Links of the head" count={head.links.length}>
+          {head.links.map((l) => (
+            <Row
+              key={l.start}
+              label={l.rel || 'link'}
+              start={l.start}
+              {...look}
+              mono
+              note={l.inHead ? '' : 'in the body'}
+            >
+              {l.key === null || l.key.startsWith('new:') ? (
+                <span className="min-w-0 truncate">{l.href}</span>
+              ) : (
+                <>
+                  <TypedLine
+                    label={`Address of ${l.rel}`}
+                    value={editOf(l.key)?.value ?? l.href}
+                    onType={(v) => type(l.key!, v, `Link ${l.rel}`)}
+                  />
+                  <button
+                    type="button"
+                    className="quiet"
+                    onClick={() => decide(l.key!, { remove: true }, `Link ${l.rel} taken out`)}
+                  >
+                    Take out
+                  </button>
+                </>
+              )}
+            </Row>
+          ))}
+          {!head.links.some((l) => l.rel === 'canonical') && (
+            <Row label="canonical" mono>
+              <TypedLine
+                label="Canonical"
+                value={editOf('canonical')?.value ?? ''}
+                placeholder={view?.url ?? ''}
+                onType={(v) =>
+                  v.trim() === ''
+                    ? decide('canonical', undefined, 'Canonical')
+                    : type('canonical', v.trim(), 'Canonical')
+                }
+              />
+            </Row>
+          )}
+        </Part>
+
+        <Part name="code" title="Extra code for this page’s head">
+          <ExtraCode
+            added={Object.entries(decisions).flatMap(([k, v]) =>
+              k.startsWith('edit:new:') ? [{ key: k.slice(5), value: (v as Edit).value ?? '' }] : [],
+            )}
+            onType={(key, value) =>
+              value === '' ? decide(key, undefined, 'Extra code taken out') : type(key, value, 'Extra code')
+            }
+          />
+        </Part>
+
+        <Part name="landmarks" title="Landmarks" count={head.landmarks.length}>
+          {head.landmarks.length === 0 && (
+            <p className="text-[13px] text-ink-2">
+              None: header, nav, main, aside and footer are what readers jump by.
+            </p>
+          )}
+          <ul>
+            {head.landmarks.map((l) => (
+              <li key={l.start} data-start={l.start} className="flex items-baseline gap-3 py-0.5">
+                <span className="w-28 font-serif italic">{landmarkNames[l.landmark]}</span>
+                <span className="min-w-0 flex-1 truncate text-[13px] text-ink-2">
+                  {l.label}
+                  {l.hidden && ' hidden'}
+                </span>
+                <LineButton line={l.line} onClick={() => setAt(l.start)} />
+              </li>
+            ))}
+          </ul>
+          <p className="mt-1 text-[13px] text-ink-2">
+            {editOf('skip')
+              ? 'A link past the menu is added.'
+              : head.skipLink
+                ? 'One of the first links leads on within the page.'
+                : 'None of the first links leads past the menu.'}{' '}
+            {editOf('skip') ? (
+              <button
+                type="button"
+                className="quiet"
+                onClick={() => decide('skip', undefined, 'Link past the menu taken out')}
+              >
+                Take out
+              </button>
+            ) : (
+              !head.skipLink && (
+                <button
+                  type="button"
+                  className="action"
+                  onClick={() => decide('skip', { value: 'To the content' }, 'Link past the menu')}
+                >
+                  Add one
+                </button>
+              )
+            )}
+          </p>
+          <MainFound session={session} by={head.mainBy} words={head.mainWords} />
+        </Part>
+
+        <Part name="images" title="Pictures" count={head.images.length}>
+          <HeadImages
+            images={head.images}
+            valueOf={(key) => editOf(key)?.value}
+            onType={(key, value) => type(key, value, 'Alternative text')}
+            onLook={setAt}
+          />
+        </Part>
+
+        <Part
+          name="broken"
+          title="Ids, comments, broken mark-up"
+          count={head.repeatedIds.length + head.comments.length + head.errors.length}
+        >
+          {head.repeatedIds.map((i) => (
+            <Row key={`i${i.start}`} label={`id, ${i.count} times`} start={i.start} {...look}>
+              <TypedLine
+                label={`Id ${i.id}, line ${i.line}`}
+                value={(i.key && editOf(i.key)?.value) ?? i.id}
+                wrong={(v) => (/\s/.test(v) || v === '' ? 'An id has no spaces and is not empty.' : null)}
+                onType={(v) => i.key && type(i.key, v, 'Id')}
+              />
+              <LineButton line={i.line} onClick={() => setAt(i.start)} />
+            </Row>
+          ))}
+          <ul>
+            {head.comments.slice(0, 100).map((c) => (
+              <li key={`c${c.start}`} data-start={c.start} className="flex items-baseline gap-3 py-0.5">
+                <span className="w-28 text-[13px] text-ink-2">comment</span>
+                <span className="min-w-0 flex-1 truncate text-[13px]" title={c.text}>
+                  {c.text} {c.what && <em className="text-ink-2">({c.what})</em>}
+                </span>
+                {c.key && (
+                  <button
+                    type="button"
+                    className="quiet text-[13px]"
+                    onClick={() => decide(c.key!, { remove: true }, 'Comment taken out')}
+                  >
+                    Take out
+                  </button>
+                )}
+                <LineButton line={c.line} onClick={() => setAt(c.start)} />
+              </li>
+            ))}
+            {head.errors.slice(0, 100).map((e, i) => (
+              <li key={`e${i}`} data-start={e.start} className="flex items-baseline gap-3 py-0.5">
+                <span className="w-28 text-[13px] text-ink-2">broken</span>
+                <span className="min-w-0 flex-1 truncate text-[13px]">{e.code.replace(/-/g, ' ')}</span>
+                <LineButton line={e.line} onClick={() => setAt(e.start)} />
+              </li>
+            ))}
+          </ul>
+          {head.errors.length > 100 && (
+            <p className="text-[13px] text-ink-2">and {head.errors.length - 100} more</p>
+          )}
+          {head.repeatedIds.length + head.comments.length + head.errors.length === 0 && (
+            <p className="text-[13px] text-ink-2">
+              Every id stands once, no comment was left, nothing is broken.
+            </p>
+          )}
+        </Part>
+        <Refused edits={view?.refused ?? []} />
+      </section>
+
+      <div className="flex min-w-0 flex-col">
+        <Margin
+          path={path}
+          marks={marks}
+          anchors={anchors}
+          session={session}
+          onGoTo={(mark) => setAt(mark.start)}
+          clean="The page’s shell is clean."
+        />
+        {excerpt && (
+          <aside
+            aria-label="Source of the place that was chosen"
+            data-testid="excerpt"
+            className="sheet sticky bottom-3 z-10 mt-auto max-h-[300px] overflow-auto p-3"
+          >
+            <div className="flex items-baseline justify-between">
+              <h2 className="font-serif text-[15px]">Source, line {excerpt.first + excerpt.at}</h2>
+              <button
+                type="button"
+                className="quiet text-[12px]"
+                onClick={() => {
+                  setAt(null)
+                  setExcerpt(null)
+                }}
+              >
+                Close
+              </button>
+            </div>
+            <ol className="mt-1 font-mono text-[12px] leading-5">
+              {excerpt.lines.map((l, i) => (
+                <li key={i} className={`flex gap-2 ${i === excerpt.at ? 'bg-quill-soft' : ''}`}>
+                  <span className="w-8 shrink-0 text-right text-ink-3 select-none">{excerpt.first + i}</span>
+                  <span className="min-w-0 break-all whitespace-pre-wrap">
+                    {i === excerpt.at ? (
+                      <>
+                        {l.slice(0, excerpt.from)}
+                        <mark className="cm-marked text-ink">{l.slice(excerpt.from, excerpt.to)}</mark>
+                        {l.slice(excerpt.to)}
+                      </>
+                    ) : (
+                      l
+                    )}
+                  </span>
+                </li>
+              ))}
+            </ol>
+          </aside>
+        )}
+      </div>
+    </div>
+  )
+}
+
+function Part({
+  name,
+  title,
+  count,
+  children,
+}: {
+  name: PartName
+  title: string
+  count?: number
+  children: React.ReactNode
+}) {
+  return (
+    <section
+      data-part={name}
+      className="border-t border-rule-2 py-3 first:border-t-0 first:pt-0"
+      aria-label={title}
+    >
+      <h2 className="mb-1 font-serif text-[17px]">
+        {title}
+        {count !== undefined && count > 0 && (
+          <span className="ml-2 font-sans text-[13px] text-ink-3">{count}</span>
+        )}
+      </h2>
+      {children}
+    </section>
+  )
+}
+
+function Row({
+  label,
+  note,
+  hint,
+  start,
+  mono,
+  onFocusPlace,
+  children,
+}: {
+  label: string
+  note?: string
+  hint?: string
+  start?: number
+  mono?: boolean
+  onFocusPlace?(start: number): void
+  children: React.ReactNode
+}) {
+  return (
+    <div
+      data-start={start}
+      className="flex items-baseline gap-3 py-0.5"
+      onFocus={() => start !== undefined && onFocusPlace?.(start)}
+      title={hint}
+    >
+      <span
+        className={`w-28 shrink-0 truncate text-ink-2 ${mono ? 'font-mono text-[12px]' : 'text-[13px]'}`}
+        title={label}
+      >
+        {label}
+      </span>
+      <span className="flex min-w-0 flex-1 items-baseline gap-3 text-[13px]">{children}</span>
+      {note && <span className="text-[12px] text-carmine">{note}</span>}
+    </div>
+  )
+}
+
+const LineButton = ({ line, onClick }: { line: number; onClick(): void }) => (
+  <button type="button" className="quiet shrink-0 text-[13px]" onClick={onClick}>
+    Line {line}
+  </button>
+)
+
+function AddMeta({ onAdd }: { onAdd(name: string, content: string): void }) {
+  const [name, setName] = useState('')
+  const [content, setContent] = useState('')
+  const wrong = name !== '' && !/^[a-z0-9:._-]+$/i.test(name.trim())
+  return (
+    <form
+      className="mt-1 flex items-baseline gap-3 text-[13px]"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (wrong || name.trim() === '') return
+        onAdd(name.trim().toLowerCase(), content)
+        setName('')
+        setContent('')
+      }}
+    >
+      <input
+        aria-label="Name of a new meta"
+        placeholder="name"
+        className="w-28 border-b border-sign bg-transparent font-mono text-[12px]"
+        value={name}
+        aria-invalid={wrong}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <input
+        aria-label="Content of a new meta"
+        placeholder="content"
+        className="min-w-0 flex-1 border-b border-sign bg-transparent"
+        value={content}
+        onChange={(e) => setContent(e.target.value)}
+      />
+      <button type="submit" className="action" disabled={name.trim() === '' || wrong}>
+        Add
+      </button>
+      {wrong && <span className="text-carmine">Letters, digits, “:”, “.” and “-” only.</span>}
+    </form>
+  )
+}
+
+function ExtraCode({
+  added,
+  onType,
+}: {
+  added: { key: string; value: string }[]
+  onType(key: string, value: string): void
+}) {
+  const own = added[0] ?? { key: 'new:code', value: '' }
+  const [refused, setRefused] = useState<{ text: string; why: string } | null>(null)
+  const [typing, setTyping] = useState<string | null>(null)
+  const value = refused?.text ?? typing ?? own.value
+  const why = refused?.why ?? null
+  const asked = useRef(0)
+  function typed(text: string) {
+    setTyping(text)
+    setRefused(null)
+    const question = ++asked.current
+    void core()
+      .whyNotInHead(text)
+      .then((found) => {
+        if (question !== asked.current) return
+        if (found) setRefused({ text, why: found })
+        else onType(own.key, text)
+      })
+  }
+  return (
+    <>
+      <textarea
+        aria-label="Extra code for this page’s head"
+        spellCheck={false}
+        className="field h-20 font-mono text-[12px]"
+        placeholder='<link rel="icon" href="/icon.svg">'
+        value={value}
+        aria-invalid={why !== null}
+        aria-describedby="extra-code-why"
+        onChange={(e) => typed(e.target.value)}
+        onBlur={() => setTyping(null)}
+      />
+      <p id="extra-code-why" className={`text-[13px] ${why ? 'text-carmine' : 'text-ink-3'}`}>
+        {why ??
+          (value.trim() === ''
+            ? 'Links, metas, scripts and styles, put at the end of the head as they are. Nothing is run here.'
+            : `${plural(value.trim().split('\n').length, 'line')} at the end of the head.`)}
+      </p>
+    </>
+  )
+}

@@ -1,0 +1,56 @@
+import { useEffect, useState } from 'react'
+import type { Decisions } from '../../core/exchange/work.ts'
+import { core } from '../workers/client.ts'
+import type { PageView } from '../workers/evaluate.ts'
+import type { LookNote } from '../workers/structure.ts'
+
+/** Selectors that address a tag which the draft changes: where the look may depend on it. */
+export function LookNotes({
+  path,
+  decisions,
+  view,
+}: {
+  path: string
+  decisions: Decisions
+  view: PageView | null
+}) {
+  const [notes, setNotes] = useState<LookNote[]>([])
+  const touched = Object.keys(decisions).some((k) => /^edit:(?:heading|block)@/.test(k))
+  useEffect(() => {
+    if (!view) return
+    let stale = false
+    void core()
+      .lookNotes(path, decisions)
+      .then((found) => {
+        if (!stale) setNotes(found)
+      })
+    return () => {
+      stale = true
+    }
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- a new view is a new draft
+  }, [view])
+  if (notes.length === 0 || !touched) return null
+  return (
+    <details
+      className="mt-2 border-l-2 border-rule pl-3 text-[13px]"
+      data-testid="look-notes"
+      open={notes.length < 6}
+    >
+      <summary>
+        The look may depend on the tag:{' '}
+        {notes.length === 1 ? 'one selector addresses' : `${notes.length} selectors address`} what was
+        changed. Classes stay as they are.
+      </summary>
+      <ul className="mt-1">
+        {notes.slice(0, 40).map((n, i) => (
+          <li key={i}>
+            <code className="font-mono text-[12px]">{n.selector}</code>{' '}
+            <span className="text-ink-3">
+              {n.where === '' ? 'in the page’s own style' : `in ${n.where}`}, line {n.line}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </details>
+  )
+}

@@ -1,0 +1,426 @@
+/** What the Head sheet, the comparison and previews of edits show of a page; asked for when they are looked at. */
+import { draftOf, keywordsOf, type Decisions } from '../../core/exchange/work.ts'
+import type { StyleNote } from '../../core/headings/style-notes.ts'
+import { compileKeyword, findKeyword } from '../../core/keywords/match.ts'
+import { countGraphemes } from '../../core/measure/width.ts'
+import { measure } from '../../core/measure/snippet.ts'
+import { overEdit, type Draft, type Edit, type TargetKey } from '../../core/page/draft.ts'
+import {
+  descriptionOf,
+  isEmptyHeading,
+  outlineOf,
+  robotsOf,
+  titleOf,
+  type Landmark,
+  type MainBy,
+  type PageFacts,
+  type Place,
+} from '../../core/page/facts.ts'
+import { locate } from '../../core/page/locate.ts'
+import { lineAndColumn, lineStarts, toBytePlaces } from '../../core/page/places.ts'
+import { toProofByte, toSourceByte, type Proof } from '../../core/page/proof.ts'
+import { readPage } from '../../core/page/read-page.ts'
+import { readSource, sourceOf, type Source } from '../../core/page/source.ts'
+import { whyNotInHead as whyNot } from '../../core/page/shell-edits.ts'
+import { firstWords } from '../../core/page/words.ts'
+import { styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
+import { whatOf } from '../../core/rules/shell/shell-comment.ts'
+import { resolveAddress, withoutQuery } from '../../core/site/addresses.ts'
+import { db } from '../store/db.ts'
+import { addressesFor, proofFor, wholeDraft } from './evaluate.ts'
+import { current, sourceFor, type Open } from './open-site.ts'
+
+interface Looked {
+  open: Open
+  source: Source
+  proof: Proof
+  page: PageFacts
+  style: HouseStyle
+}
+
+async function lookAt(path: string, decisions: Decisions): Promise<Looked | null> {
+  const open = current
+  const source = open && (await sourceFor(open, path))
+  if (!source) return null
+  const { url } = addressesFor(path, open.setting)
+  const proof = proofFor(path, source, decisions, open.setting)
+  const page = readPage(proof.source, { path, url, main: open.setting.style.main })
+  return { open, source, proof, page, style: styleFor(open.setting.style, url) }
+}
+
+/** A thing of the page, with the key by which an edit addresses it; null where none can. */
+export interface At {
+  key: TargetKey | null
+  start: number
+  line: number
+}
+export interface HeadView {
+  doctype: boolean
+  lang: string | null
+  encoding: { name: string; declared: boolean }
+  title: string | null
+  robots: string[]
+  metas: (At & { name: string; content: string; inHead: boolean })[]
+  links: (At & { rel: string; href: string; inHead: boolean })[]
+  /** Mark-up that the editor added to the head, by its key. */
+  added: { key: TargetKey; value: string }[]
+  landmarks: (At & { landmark: Landmark; label: string; hidden: boolean })[]
+  mainBy: MainBy
+  mainWords: number
+  skipLink: boolean
+  images: (At & { src: string; alt: string | null; file: string | null; hidden: boolean })[]
+  repeatedIds: (At & { id: string; count: number })[]
+  comments: (At & { text: string; what: string | null })[]
+  errors: (At & { code: string })[]
+}
+
+/** The key of what stands at a place of the proof: the edit that put it there, or a kind and its byte in the source. */
+function keysAt(proof: Proof, kind: (i: number) => string, starts: number[]): TargetKey[] {
+  const order = [...starts.keys()].sort((a, b) => starts[a]! - starts[b]!)
+  const bytes = toBytePlaces(
+    proof.source,
+    order.map((i) => starts[i]!),
+  )
+  const keys: TargetKey[] = new Array<TargetKey>(starts.length)
+  order.forEach((i, k) => {
+    const byte = bytes[k]!
+    const inserted = proof.changes.find((c) => c.from === c.to && byte >= c.at && byte < c.until)
+    keys[i] = inserted ? inserted.key : `${kind(i)}@${toSourceByte(proof.changes, byte)}`
+  })
+  return keys
+}
+
+/** Everything of a page's shell as an editor reads it. */
+export async function headOf(path: string, decisions: Decisions): Promise<HeadView | null> {
+  const looked = await lookAt(path, decisions)
+  if (!looked) return null
+  const { open, proof, page } = looked
+  const starts = lineStarts(proof.source.text)
+  const at = <T extends Place>(list: T[], kind: (item: T) => string): (At & { of: T })[] => {
+    const keys = keysAt(
+      proof,
+      (i) => kind(list[i]!),
+      list.map((t) => t.start),
+    )
+    return list.map((of, i) => ({
+      key: keys[i]!,
+      start: of.start,
+      line: lineAndColumn(starts, of.start).line,
+      of,
+    }))
+  }
+  const base = resolveAddress(page.base ?? '', page.url) ?? page.url
+  const ids = new Map<string, number>()
+  for (const { id } of page.ids) ids.set(id, (ids.get(id) ?? 0) + 1)
+  const fileOf = (src: string) => {
+    const url = src === '' || src.startsWith('data:') ? null : resolveAddress(src, base)
+    return url ? (open.setting.index.addresses.get(withoutQuery(url)) ?? null) : null
+  }
+  const links = [
+    ...page.rels,
+    ...page.canonicals.map((c) => ({ ...c, rel: 'canonical' })),
+    ...page.alternates.map((a) => ({ ...a, rel: 'alternate' })),
+  ].sort((a, b) => a.start - b.start)
+  const draft = draftOf(decisions)
+  return {
+    doctype: page.doctype,
+    lang: page.lang,
+    encoding: { name: page.charset.encoding, declared: ['bom', 'meta', 'xml'].includes(page.charset.by) },
+    title: titleOf(page)?.text ?? null,
+    robots: robotsOf(page),
+    metas: at(page.metas, (m) => `meta:${m.name}`).map(({ of, ...a }) => ({
+      ...a,
+      name: of.name,
+      content: of.content,
+      inHead: of.inHead,
+      // A name that no key can carry, such as one with a space, is shown and not edited.
+      key: /^meta:[a-z0-9:._-]+(?:@\d+)?$/.test(a.key!) || !a.key!.startsWith('meta:') ? a.key : null,
+    })),
+    links: at(links, (l) => (l.rel === 'canonical' ? 'canonical' : 'link')).map(({ of, ...a }) => ({
+      ...a,
+      rel: of.rel,
+      href: of.href,
+      inHead: of.inHead,
+    })),
+    added: Object.entries(draft).flatMap(([key, edit]) =>
+      key.startsWith('new:') ? [{ key, value: edit.value ?? '' }] : [],
+    ),
+    landmarks: at(page.landmarks, (l) => l.landmark).map(({ of, ...a }) => ({
+      ...a,
+      key: null,
+      landmark: of.landmark,
+      label: of.label,
+      hidden: of.hidden,
+    })),
+    mainBy: page.main.by,
+    mainWords: page.main.words,
+    skipLink: page.focusables.some((f) => f.href?.startsWith('#') && f.href.length > 1),
+    images: at(page.images, () => 'alt').map(({ of, ...a }) => ({
+      ...a,
+      src: of.src,
+      alt: of.alt,
+      hidden: of.hidden || of.presentational,
+      file: fileOf(of.src),
+    })),
+    repeatedIds: at(
+      page.ids.filter((i) => ids.get(i.id)! > 1),
+      () => 'id',
+    ).map(({ of, ...a }) => ({ ...a, id: of.id, count: ids.get(of.id)! })),
+    comments: at(page.comments, () => 'comment').map(({ of, ...a }) => ({
+      ...a,
+      text: of.text.trim().replace(/\s+/g, ' ').slice(0, 200),
+      what: whatOf(of.text),
+    })),
+    errors: page.parseErrors.map(({ code, at: start }) => ({
+      key: null,
+      start,
+      line: lineAndColumn(starts, start).line,
+      code,
+    })),
+  }
+}
+
+export interface Excerpt {
+  /** Number of the first line. */
+  first: number
+  lines: string[]
+  /** The marked line among them, and the columns in it, from 0. */
+  at: number
+  from: number
+  to: number
+}
+const AROUND = 5
+const LONGEST_LINE = 400
+
+/** The proof's source around a place. */
+export async function excerptOf(path: string, decisions: Decisions, start: number): Promise<Excerpt | null> {
+  const looked = await lookAt(path, decisions)
+  if (!looked) return null
+  const { text } = looked.proof.source
+  const starts = lineStarts(text)
+  const { line, column } = lineAndColumn(starts, Math.min(start, text.length))
+  const first = Math.max(1, line - AROUND)
+  const lines: string[] = []
+  for (let n = first; n <= Math.min(starts.length, line + AROUND); n++)
+    lines.push(text.slice(starts[n - 1], starts[n] ?? text.length).replace(/[\r\n]+$/, ''))
+  // A page in one line is shown around the place.
+  const skip = column > LONGEST_LINE / 2 ? column - 80 : 0
+  const end = text.indexOf('>', start)
+  return {
+    first,
+    lines: lines.map((l, i) => (i === line - first ? l.slice(skip) : l).slice(0, LONGEST_LINE)),
+    at: line - first,
+    from: column - 1 - skip,
+    to: column - 1 - skip + Math.max(1, Math.min(end < 0 ? 1 : end + 1 - start, 300)),
+  }
+}
+
+export interface Hunk {
+  line: number
+  before: string
+  after: string
+}
+
+/** Whole lines around bytes `[from, to)`. */
+function linesAround(
+  { bytes, encoding, encodingBy }: Source,
+  from: number,
+  to: number,
+): [number, number, string] {
+  let start = from
+  let end = to
+  // A line that is a whole page is shown in part.
+  while (start > 0 && bytes[start - 1] !== 10 && bytes[start - 1] !== 13 && from - start < 160) start--
+  while (end < bytes.length && bytes[end] !== 10 && bytes[end] !== 13 && end - to < 160) end++
+  return [start, end, sourceOf(bytes.subarray(start, end), encoding, encodingBy, 0).text.trim()]
+}
+
+/** What edits would change in the page as it stands now, line by line. */
+export async function previewEdits(
+  path: string,
+  decisions: Decisions,
+  edits: Draft,
+): Promise<{ hunks: Hunk[]; refused: string[] } | null> {
+  const looked = await lookAt(path, decisions)
+  if (!looked) return null
+  const { open, source, proof: now } = looked
+  const merged: Record<string, unknown> = { ...decisions }
+  for (const [key, edit] of Object.entries(edits))
+    merged[`edit:${key}`] = overEdit(decisions[`edit:${key}`] as Edit | undefined, edit)
+  const then = proofFor(path, source, merged, open.setting)
+  const starts = lineStarts(now.source.text)
+  const hunks: (Hunk & { from: number; to: number })[] = []
+  for (const change of then.changes) {
+    if (!(change.key in edits)) continue
+    const [from, to, before] = linesAround(
+      now.source,
+      toProofByte(now.changes, change.from),
+      toProofByte(now.changes, change.to),
+    )
+    const [, , after] = linesAround(then.source, change.at, change.until)
+    const last = hunks.at(-1)
+    if (last && from < last.to) {
+      // Two changes of one line: it is shown once, as it will be.
+      last.after = after
+      continue
+    }
+    const line = lineAndColumn(
+      starts,
+      sourceOf(now.source.bytes.subarray(0, from), now.source.encoding, now.source.encodingBy, now.source.bom)
+        .text.length,
+    ).line
+    hunks.push({ line, before, after, from, to })
+  }
+  const had = new Set(now.refused.map((r) => r.key))
+  return {
+    hunks: hunks.map(({ line, before, after }) => ({ line, before, after })),
+    refused: then.refused.filter((r) => !had.has(r.key)).map((r) => r.why),
+  }
+}
+
+export interface LookNote extends StyleNote {
+  /** The style sheet's path, or "" for a style element of the page. */
+  where: string
+}
+
+/** Selectors that address the tags which the page's draft changes: the look may depend on them. */
+export async function lookNotes(path: string, decisions: Decisions): Promise<LookNote[]> {
+  const looked = await lookAt(path, decisions)
+  if (!looked) return []
+  const { open, source, page } = looked
+  const places = locate(source)
+  const tags = new Set<string>()
+  for (const [key, edit] of Object.entries(wholeDraft(path, source, decisions, open.setting))) {
+    const [, at] = /^(?:heading|block)@(\d+)$/.exec(key) ?? []
+    const element = at && places.byStart.get((Number(at) - places.bom) / places.unit)
+    if (!element) continue
+    const to = edit.tag ?? (edit.hgroup !== undefined ? 'p' : edit.level ? `h${edit.level}` : element.tagName)
+    if (to === element.tagName && !edit.merge) continue
+    tags.add(element.tagName)
+    tags.add(edit.merge ? 'span' : to)
+  }
+  if (tags.size === 0) return []
+  const { selectorsFor } = await import('../../core/headings/style-notes.ts')
+  const notes: LookNote[] = []
+  for (const element of places.byStart.values())
+    if (element.tagName === 'style')
+      notes.push(
+        ...selectorsFor(
+          places.view.slice(element.place.startEnd, element.place.endStart ?? element.place.startEnd),
+          [...tags],
+        ).map((n) => ({ ...n, where: '' })),
+      )
+  for (const { rel, url } of page.rels) {
+    if (!/\bstylesheet\b/.test(rel) || url === null) continue
+    const id = open.setting.index.addresses.get(withoutQuery(url))
+    const file = id === undefined ? undefined : await db.files.get([open.site.id, id])
+    if (file)
+      notes.push(
+        ...selectorsFor(new TextDecoder().decode(file.bytes), [...tags]).map((n) => ({
+          ...n,
+          where: file.path,
+        })),
+      )
+  }
+  return notes
+}
+
+/** Why mark-up cannot be added to a head; null where it can. */
+export const whyNotInHead = (markup: string): string | null => whyNot(markup)
+
+/** A file of the site, for a thumbnail; null where there is none, or it is no picture. */
+export async function pictureOf(id: string): Promise<{ bytes: Uint8Array; type: string } | null> {
+  const types: Record<string, string> = {
+    png: 'image/png',
+    jpg: 'image/jpeg',
+    jpeg: 'image/jpeg',
+    gif: 'image/gif',
+    webp: 'image/webp',
+    avif: 'image/avif',
+    svg: 'image/svg+xml',
+  }
+  const type = types[/\.([a-z]+)$/i.exec(id)?.[1]!.toLowerCase() ?? '']
+  const file = type && current ? await db.files.get([current.site.id, id]) : undefined
+  return file && type ? { bytes: file.bytes, type } : null
+}
+
+/** A page's structure in figures, for setting two side by side. */
+export interface Structure {
+  name: string
+  headings: { level: number; text: string; landmark: Landmark | null; words: number; hasKeyword: boolean }[]
+  words: number
+  sections: number
+  images: number
+  links: number
+  title: { text: string; px: number; characters: number } | null
+  description: { text: string; px: number; characters: number } | null
+  /** Where the keyword stands; null without one. */
+  keyword: { text: string; places: string[]; inText: number } | null
+}
+
+function structureOf(
+  name: string,
+  page: PageFacts,
+  primary: string | undefined,
+  style: HouseStyle,
+): Structure {
+  const keyword = primary ? compileKeyword(primary, page.lang ?? style.language) : null
+  const has = (text: string) => keyword !== null && findKeyword(text, keyword).length > 0
+  const outline = outlineOf(page).filter((h) => !isEmptyHeading(h))
+  const title = titleOf(page)?.text ?? ''
+  const description = descriptionOf(page)?.content ?? ''
+  const wording = (text: string, role: 'title' | 'description') =>
+    text === '' ? null : { text, px: measure(text, role, style.slots).px, characters: countGraphemes(text) }
+  const places: [string, boolean][] = [
+    ['title', has(title)],
+    ['description', has(description)],
+    ['H1', outline.some((h) => h.level === 1 && has(h.text))],
+    ['H2', outline.some((h) => h.level === 2 && has(h.text))],
+    [`first ${style.limits.leadWords} words`, has(firstWords(page.main.text, style.limits.leadWords))],
+    ['alternative texts', page.images.some((i) => has(i.alt ?? ''))],
+  ]
+  return {
+    name,
+    headings: outline.map((h) => ({
+      level: h.level,
+      text: h.label || h.text,
+      landmark: h.landmark,
+      words: h.words,
+      hasKeyword: has(h.label || h.text),
+    })),
+    words: page.main.words,
+    sections: outline.filter((h) => h.level === 2 && h.inMain).length,
+    images: page.images.length,
+    links: page.links.length,
+    title: wording(title, 'title'),
+    description: wording(description, 'description'),
+    keyword: keyword && {
+      text: keyword.text,
+      places: places.filter(([, ok]) => ok).map(([place]) => place),
+      inText: findKeyword(page.main.text, keyword).length,
+    },
+  }
+}
+
+export type CompareWith = { path: string; decisions: Decisions } | { html: Uint8Array; name: string }
+
+/** Two pages' structures: one of the site's, and another of it or one that was pasted or dropped, judged for the same keyword. */
+export async function compare(
+  path: string,
+  decisions: Decisions,
+  other: CompareWith,
+): Promise<{ ok: true; own: Structure; other: Structure } | { ok: false; why: string }> {
+  const looked = await lookAt(path, decisions)
+  if (!looked) return { ok: false, why: 'The page is no longer on the shelf.' }
+  const primary = keywordsOf(decisions)?.primary
+  const own = structureOf(path, looked.page, primary, looked.style)
+  if ('path' in other) {
+    const second = await lookAt(other.path, other.decisions)
+    if (!second) return { ok: false, why: `${other.path} is no page of this site.` }
+    return { ok: true, own, other: structureOf(other.path, second.page, primary, looked.style) }
+  }
+  const read = readSource(other.html)
+  if (!read.ok) return read
+  const page = readPage(read.source, { path: other.name, url: 'https://other.example/' })
+  return { ok: true, own, other: structureOf(other.name, page, primary, looked.style) }
+}
