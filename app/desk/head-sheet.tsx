@@ -120,7 +120,13 @@ export function HeadSheet({
   const robotsMeta = head.metas.find((m) => m.name === 'robots' && m.inHead)
   const known = new Set(directives.map(([d]) => d))
   const setRobots = (list: string[]) =>
-    decide('meta:robots', list.length > 0 ? { value: list.join(', ') } : { remove: true }, 'Robots')
+    // At once in memory, as typing is: a box that waits for the store would seem not to take the click.
+    session.type(
+      path,
+      'edit:meta:robots',
+      list.length > 0 ? { value: list.join(', ') } : { remove: true },
+      'Robots',
+    )
   const otherMetas = head.metas.filter(
     (m) => m.name !== 'viewport' && m.name !== 'robots' && m.name !== 'description',
   )

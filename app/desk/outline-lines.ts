@@ -84,10 +84,10 @@ export function linesOf(view: PageView | null, decisions: Decisions): Line[] {
     if (edit?.remove || joined.has(h.byte)) continue
     const line = fromHeading(h)
     if (!edit?.merge) line.text = edit?.value ?? (h.label || h.base.text)
+    if (h.base.level !== null) line.level = Math.min(6, h.base.level)
     if (edit?.tag === 'p' || edit?.hgroup !== undefined) line.kind = 'was'
     else if (edit?.level !== undefined) line.level = edit.level
-    else if (h.base.level !== null) line.level = Math.min(6, h.base.level)
-    else line.kind = h.key.startsWith('block@') ? 'like' : 'was'
+    else if (h.base.level === null) line.kind = h.key.startsWith('block@') ? 'like' : 'was'
     lines.push(line)
   }
   for (const o of view.others) {

@@ -23,6 +23,7 @@ import {
   takeOut,
   toParagraph,
   toSubtitle,
+  type Line,
   type Wish,
 } from './outline-lines.ts'
 import { landmarkNames, OutlineRow, ROW, STEP, TOP, WIDTH, xOf } from './outline-row.tsx'
@@ -120,32 +121,42 @@ export function OutlineSheet({
     } else if (rowOf.has(at)) virtual.scrollToIndex(rowOf.get(at)!, { align: 'center' })
   })
 
-  function fulfil(wish: Wish, name: string) {
-    if ('why' in wish) return setSaid(wish.why)
-    setSaid(`${name || 'Empty heading'}: ${wish.label}`)
+  /** Carries a wish out. What it comes to is worked out when all that was wished before is in place: keys may come fast. */
+  function fulfil(make: (lines: Line[], at: number) => Wish, key: string) {
+    const now = make(
+      all,
+      all.findIndex((l) => l.key === key),
+    )
+    if ('why' in now) return setSaid(now.why)
+    setSaid(`${all.find((l) => l.key === key)?.text || 'Empty heading'}: ${now.label}`)
     refocus.current = tree.current?.contains(document.activeElement) ?? false
-    void session.decide(wish.label, () => {
-      const now = session.decisionsOf(path)
+    void session.decide(now.label, () => {
+      const decided = session.decisionsOf(path)
+      const { view: seen } = session.get()
+      const lines = linesOf(seen?.path === path ? seen : view, decided)
+      const index = lines.findIndex((l) => l.key === key)
+      const wish = index < 0 ? { why: '' } : make(lines, index)
+      if ('why' in wish) return []
       return wish.changes.map(({ key, edit }): Decision => ({
         path,
         key: `edit:${key}`,
-        after: edit === null ? undefined : overEdit(now[`edit:${key}`] as Edit | undefined, edit),
+        after: edit === null ? undefined : overEdit(decided[`edit:${key}`] as Edit | undefined, edit),
       }))
     })
   }
-  const wishes = {
-    in: () => moveLevel(all, at, 1, false),
-    out: () => moveLevel(all, at, -1, false),
-    inAlone: () => moveLevel(all, at, 1, true),
-    outAlone: () => moveLevel(all, at, -1, true),
-    paragraph: () => toParagraph(line!),
-    heading: () => setLevel(line!, line!.level),
-    join: () => joinWithNext(all, at),
-    subtitle: () => toSubtitle(all, at),
-    gap: () => closeGap(all, parents, at),
-    takeOut: () => takeOut(line!),
+  const wishes: Record<string, (lines: Line[], at: number) => Wish> = {
+    in: (lines, at) => moveLevel(lines, at, 1, false),
+    out: (lines, at) => moveLevel(lines, at, -1, false),
+    inAlone: (lines, at) => moveLevel(lines, at, 1, true),
+    outAlone: (lines, at) => moveLevel(lines, at, -1, true),
+    paragraph: (lines, at) => toParagraph(lines[at]!),
+    heading: (lines, at) => setLevel(lines[at]!, lines[at]!.level),
+    join: joinWithNext,
+    subtitle: toSubtitle,
+    gap: (lines, at) => closeGap(lines, parentsOf(lines), at),
+    takeOut: (lines, at) => takeOut(lines[at]!),
   }
-  const wish = (which: keyof typeof wishes) => line && fulfil(wishes[which](), line.text)
+  const wish = (which: string) => line && fulfil(wishes[which]!, line.key)
   const showSource = () => {
     if (line?.start != null) onSource(line.start)
     else setSaid('Its place is known once the page was judged.')
@@ -192,7 +203,10 @@ export function OutlineSheet({
           g: () => wish('gap'),
           l: showSource,
           ...Object.fromEntries(
-            [1, 2, 3, 4, 5, 6].map((n) => [String(n), () => fulfil(setLevel(line, n), line.text)]),
+            [1, 2, 3, 4, 5, 6].map((n) => [
+              String(n),
+              () => fulfil((of, i) => setLevel(of[i]!, n), line.key),
+            ]),
           ),
         }
     const act = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key]
@@ -211,9 +225,8 @@ export function OutlineSheet({
             id="outline"
             sensors={sensors}
             onDragEnd={({ active, delta }) => {
-              const index = all.findIndex((l) => l.key === active.id)
               const by = Math.round(delta.x / STEP)
-              if (index >= 0 && by !== 0) fulfil(moveLevel(all, index, by, false), all[index]!.text)
+              if (by !== 0) fulfil((of, i) => moveLevel(of, i, by, false), String(active.id))
             }}
           >
             <section
@@ -274,8 +287,11 @@ export function OutlineSheet({
                         refocus.current = true
                         if (text === null || text === l.text) return
                         fulfil(
-                          { label: 'Heading’s words', changes: [{ key: l.key, edit: { value: text } }] },
-                          text,
+                          () => ({
+                            label: 'Heading’s words',
+                            changes: [{ key: l.key, edit: { value: text } }],
+                          }),
+                          l.key,
                         )
                       }}
                     />
@@ -288,7 +304,7 @@ export function OutlineSheet({
         {line && (
           <Actions
             line={line}
-            onWish={(which) => wish(which as keyof typeof wishes)}
+            onWish={wish}
             onEdit={() => setEditing(line.key)}
             onSource={showSource}
             templates={

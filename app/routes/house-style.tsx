@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react'
+import { Link } from 'react-router'
 import { toast } from 'sonner'
 import {
   defaultStyle,
@@ -27,7 +28,7 @@ export const meta = () => [{ title: 'House style · Keen Quill' }]
 
 export default function HouseStyleScreen() {
   const session = useSession()
-  const { style, rules, site, rows } = useSessionState(session)
+  const { style, rules, site, rows, templates } = useSessionState(session)
   const [guess, setGuess] = useState<{ site: string; separator: string; pages: number } | null>(null)
 
   useEffect(() => {
@@ -191,6 +192,15 @@ export default function HouseStyleScreen() {
 
       <Part title="By address" about="What is asked of pages whose address matches, on top of the rest.">
         <Addresses session={session} style={style} onKeep={change} />
+      </Part>
+
+      <Part title="Headings that recur" about="Rules that mend the same mistake on all pages built alike.">
+        <p className="text-[13px]">
+          {templates.length === 0 ? 'None is kept yet. ' : `${templates.length} kept with the site. `}
+          <Link className="action" to={`/sites/${site.id}/templates`}>
+            Look through what recurs …
+          </Link>
+        </p>
       </Part>
 
       <Part title="Severities" about="How grave each mark is, or whether it is made at all.">

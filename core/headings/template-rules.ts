@@ -236,10 +236,23 @@ export function suggestRules(
   outlines: ReadonlyMap<string, OutlineItem[]>,
   kept: readonly TemplateRule[],
 ): Suggestion[] {
-  const found = new Map<string, { rule: Suggestion['rule']; pages: Set<string>; samples: Set<string> }>()
+  interface Group {
+    rule: Suggestion['rule']
+    /** What each line would best become: the most of them decide. */
+    votes: Map<TemplateRule['become'], number>
+    pages: Set<string>
+    samples: Set<string>
+  }
+  const found = new Map<string, Group>()
   const note = (rule: Suggestion['rule'], path: string, text: string) => {
-    const key = `${rule.tag} ${rule.className} ${rule.landmark} ${rule.become}`
-    const group = found.get(key) ?? { rule, pages: new Set<string>(), samples: new Set<string>() }
+    const key = `${rule.tag} ${rule.className} ${rule.landmark} ${rule.become === 1}`
+    const group = found.get(key) ?? {
+      rule,
+      votes: new Map<TemplateRule['become'], number>(),
+      pages: new Set<string>(),
+      samples: new Set<string>(),
+    }
+    group.votes.set(rule.become, (group.votes.get(rule.become) ?? 0) + 1)
     group.pages.add(path)
     if (group.samples.size < 4) group.samples.add(text)
     found.set(key, group)
@@ -266,6 +279,10 @@ export function suggestRules(
   }
   return [...found.values()]
     .filter((g) => g.pages.size >= FEWEST_PAGES && g.samples.size > 0)
-    .map((g) => ({ rule: g.rule, pages: g.pages.size, samples: [...g.samples] }))
+    .map((g) => ({
+      rule: { ...g.rule, become: [...g.votes].sort((a, b) => b[1] - a[1])[0]![0] },
+      pages: g.pages.size,
+      samples: [...g.samples],
+    }))
     .sort((a, b) => b.pages - a.pages)
 }

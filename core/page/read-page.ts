@@ -72,6 +72,8 @@ interface Frame {
 interface Capture {
   text: string
   images: string[]
+  /** Whether the whole of it is hidden; else what is hidden within is no part of it. */
+  hidden: boolean
 }
 
 /** Whether an element holds headings, white space and comments only, and more than one heading. */
@@ -152,13 +154,13 @@ export function readPage(source: Source, where: Where): PageFacts {
   let openHeading: HeadingFact | null = null
   let headingTextFrom = 0
 
-  const say = (chunk: string, unseen: boolean) => {
+  const say = (chunk: string, { unseen, hidden }: Frame) => {
     // One line end says as much as several.
     if (!unseen && (chunk !== '\n' || parts.length === 0 || parts[parts.length - 1] !== '\n')) {
       parts.push(chunk)
       length += chunk.length
     }
-    for (const capture of captures) capture.text += chunk
+    for (const capture of captures) if (!hidden || capture.hidden) capture.text += chunk
   }
   const words = (from: number) => {
     const joined = parts.slice(from).join('')
@@ -265,7 +267,7 @@ export function readPage(source: Source, where: Where): PageFacts {
     }
     page.headings.push(fact)
     textAt.push(length)
-    const capture: Capture = { text: '', images: fact.images }
+    const capture: Capture = { text: '', images: fact.images, hidden: frame.hidden }
     captures.push(capture)
     onLeave(frame, () => {
       captures.splice(captures.indexOf(capture), 1)
@@ -342,7 +344,7 @@ export function readPage(source: Source, where: Where): PageFacts {
     frame.onlyHeadings = null
     if (frame.box && (frame.block || !isHtml || tag === 'img')) frame.box.mixed = true
     if (!isHtml) {
-      if (frame.block) say('\n', frame.unseen)
+      if (frame.block) say('\n', frame)
       return
     }
     if (tag === 'html') {
@@ -353,7 +355,7 @@ export function readPage(source: Source, where: Where): PageFacts {
     enterHead(node, frame.inHead)
     if (tag === 'script') data(node)
     if (frame.inHead) return
-    if (frame.block || tag === 'br') say('\n', frame.unseen)
+    if (frame.block || tag === 'br') say('\n', frame)
     if (page.bodyStart === null && node.place && up?.node.tagName === 'body') page.bodyStart = place(node)
     if ((tag === 'p' || tag === 'div') && !frame.noHeadings && !frame.hidden) {
       frame.box = emptyBox()
@@ -481,7 +483,7 @@ export function readPage(source: Source, where: Where): PageFacts {
       ...place(node),
     }
     page.links.push(fact)
-    const capture: Capture = { text: '', images: [] }
+    const capture: Capture = { text: '', images: [], hidden: frame.hidden }
     captures.push(capture)
     onLeave(frame, () => {
       captures.splice(captures.indexOf(capture), 1)
@@ -496,7 +498,7 @@ export function readPage(source: Source, where: Where): PageFacts {
       if (frame.unseen && (kindOf(frame.node.tagName) & NOT_TEXT) !== 0) return
       if (frame.inHead || frame.node.tagName === 'html') return
       const chunk = node.value.replace(folding, ' ')
-      say(chunk, frame.unseen)
+      say(chunk, frame)
       if (frame.unseen || chunk === ' ' || chunk === '') return
       if (frame.box) {
         if (frame.bold) frame.box.bold += chunk.length
@@ -510,7 +512,7 @@ export function readPage(source: Source, where: Where): PageFacts {
       if (frame.from >= 0 && candidates.prose > frame.prose)
         candidates.containers.push({ from: frame.from, to: length, prose: candidates.prose - frame.prose })
       frame.leave?.()
-      if (frame.block && !frame.inHead) say('\n', frame.unseen)
+      if (frame.block && !frame.inHead) say('\n', frame)
     },
   )
   closeHeading()

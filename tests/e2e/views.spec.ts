@@ -32,45 +32,6 @@ test('the ledger: filter by mark and by words, edit a cell from the keyboard, go
   await expect(page.locator('[data-rule="title-duplicate"]')).toHaveCount(0)
 })
 
-test('the outline: levels by Tab and Shift+Tab, by dragging, words in place, repairs from the margin, undo', async ({
-  page,
-}) => {
-  const site = await openDemo(page)
-  await openDesk(page, site, 'stories/fog-signal.html', 'outline')
-  const item = (name: RegExp) => page.getByRole('treeitem', { name })
-  await item(/^The reed/).focus()
-  await page.keyboard.press('Shift+Tab')
-  await expect(item(/^The reed/)).toHaveAttribute('aria-level', '3')
-  await expect(item(/^The reed/)).toBeFocused()
-  await page.keyboard.press('Tab')
-  await expect(item(/^The reed/)).toHaveAttribute('aria-level', '4')
-  await expect(page.locator('[data-rule="heading-skip"]')).toBeVisible()
-  await page.getByRole('button', { name: 'Close the gap' }).click()
-  await expect(item(/^One blast/)).toHaveAttribute('aria-level', '3')
-  await expect(page.locator('[data-rule="heading-skip"]')).toHaveCount(0)
-  await page.getByRole('button', { name: 'Join into one H1' }).click()
-  await expect(item(/^What the fog signal says and why it stopped/)).toBeVisible()
-  await page.getByRole('button', { name: 'Take it out' }).click()
-  await expect(page.getByText('The outline is clean.')).toBeVisible()
-
-  await item(/^Hear it again/).focus()
-  await page.keyboard.press('Enter')
-  await page.getByLabel('The heading’s words').fill('Hear the horn again')
-  await page.keyboard.press('Enter')
-  await expect(item(/^Hear the horn again/)).toBeVisible()
-  const box = (await item(/^Hear the horn again/).boundingBox())!
-  await page.mouse.move(box.x + 20, box.y + 12)
-  await page.mouse.down()
-  await page.mouse.move(box.x + 80, box.y + 12, { steps: 4 })
-  await page.mouse.move(box.x + 20 + 102, box.y + 12, { steps: 4 })
-  await page.mouse.up()
-  await expect(item(/^Hear the horn again/)).toHaveAttribute('aria-level', '3')
-  await page.keyboard.press('Control+z')
-  await expect(item(/^Hear the horn again/)).toHaveAttribute('aria-level', '2')
-  await page.keyboard.press('Escape')
-  await expect(page.locator('#after-outline')).toBeFocused()
-})
-
 test('a mark is let stand with a reason, stays visible, and is back when its figure changes', async ({
   page,
 }) => {
@@ -135,6 +96,7 @@ for (const scheme of ['light', 'dark'] as const) {
       ['evenings/lamp-lighting.html', 'snippet'],
       ['jobs/index.html', 'snippet'],
       ['stories/fog-signal.html', 'outline'],
+      ['contact.html', 'head'],
       ['visit/questions.html', 'source'],
     ] as const) {
       await openDesk(page, site, path, sheet)

@@ -11,11 +11,15 @@ export const imageAlt = rule({
   why: 'Who does not see the image, or searches by words, gets nothing, or its file name.',
   mend: 'Say what it shows; for an ornament, an empty alt.',
   needs: ['images'],
-  message: ({ src }) => `${src ? `“${src}”` : 'An image'} has no alt attribute.`,
+  message: ({ src, blank }) =>
+    `${src ? `“${src}”` : 'An image'} has ${blank ? 'nothing but white space in its alt; an ornament has an empty one' : 'no alt attribute'}.`,
   check({ page }, mark) {
     for (const image of page.images)
-      if (image.alt === null && !image.hidden && !image.named && !image.presentational)
-        mark(image, { src: image.src.startsWith('data:') ? 'an embedded image' : image.src })
+      if (!image.hidden && !image.named && !image.presentational) {
+        const blank = image.alt !== null && image.alt !== '' && image.alt.trim() === ''
+        if (image.alt === null || blank)
+          mark(image, { src: image.src.startsWith('data:') ? 'an embedded image' : image.src, blank })
+      }
   },
   examples: {
     clean: [
@@ -26,6 +30,9 @@ export const imageAlt = rule({
       '<div hidden><img src=a.jpg></div>',
       '<p id=cap>The lamp</p><img src=a.jpg aria-labelledby=cap>',
     ],
-    marked: [{ html: '<p><img src="img/lamp.jpg"></p>', at: '<img', says: /“img\/lamp\.jpg” has no alt/ }],
+    marked: [
+      { html: '<img src=a.jpg alt=" ">', at: '<img', says: /“a\.jpg” has nothing but white space/ },
+      { html: '<p><img src="img/lamp.jpg"></p>', at: '<img', says: /“img\/lamp\.jpg” has no alt/ },
+    ],
   },
 })

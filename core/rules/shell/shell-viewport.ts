@@ -1,11 +1,23 @@
 import { metasNamed } from '../../page/facts.ts'
 import { rule } from '../rule.ts'
 
-/** What of a viewport's content forbids zooming: user-scalable=no, or a largest scale below 2. */
+/**
+ * What of a viewport's content forbids zooming: `user-scalable` that is no yes, or a largest scale below 2. Values as
+ * CSS Device Adaptation translates them: `yes` is 1, a device's measure is large, what is no number is next to nothing,
+ * a negative scale is passed over.
+ */
 const forbidding = (part: string): boolean => {
-  const [, name, value] = /^\s*([a-z-]+)\s*=\s*(.*?)\s*$/i.exec(part) ?? []
-  if (name?.toLowerCase() === 'user-scalable') return /^(?:no|0|false)$/i.test(value!)
-  if (name?.toLowerCase() === 'maximum-scale') return Number.parseFloat(value!) < 2
+  const [, name, raw] = /^\s*([a-z-]+)\s*=\s*(.*?)\s*$/i.exec(part) ?? []
+  if (name === undefined) return false
+  const value = raw!.toLowerCase()
+  const number = Number.parseFloat(value)
+  const device = value === 'device-width' || value === 'device-height'
+  if (name.toLowerCase() === 'user-scalable')
+    return !(value === 'yes' || device || (!Number.isNaN(number) && Math.abs(number) >= 1))
+  if (name.toLowerCase() === 'maximum-scale') {
+    if (device || number < 0) return false
+    return Number.isNaN(number) ? true : number < 2
+  }
   return false
 }
 
