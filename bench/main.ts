@@ -2,9 +2,11 @@
 import { benchApp, benchPattern } from './app.ts'
 import { benchCore } from './core.ts'
 import { benchMeasure } from './measure.ts'
+import { benchStructure } from './structure.ts'
 
 const part = process.argv[2]
 if (!part || part === 'core') benchCore()
 if (!part || part === 'measure') await benchMeasure()
 if (!part || part === 'app') await benchApp()
 if (!part || part === 'pattern') await benchPattern()
+if (!part || part === 'structure') await benchStructure()

@@ -14,6 +14,7 @@ import { canonicalOf, descriptionOf, titleOf } from '../../core/page/facts.ts'
 import { readPage } from '../../core/page/read-page.ts'
 import { readSource } from '../../core/page/source.ts'
 import { launch, NAME_HELPER, serve } from '../fixtures/chromium.ts'
+import { audit, disagreements, drawn, repairAll, show, verdicts } from '../fixtures/structure.ts'
 import { corpus, packages, pagesOf, type Package } from './corpora.ts'
 
 const root = join(import.meta.dirname, '../..')
@@ -191,6 +192,49 @@ async function compareWithDom(page: Page, name: Package): Promise<void> {
   )
 }
 
+/** Pages of a package at which structure is looked at: 75 of each make 300. */
+const STRUCTURE_PAGES = 75
+
+/** Headings, landmarks, pictures, language, viewport and ids against axe-core and the accessibility tree; every repair. */
+async function compareStructure(page: Page, name: Package): Promise<void> {
+  const all = pagesOf(corpus(name)).filter((p) => p.read().length < 200_000)
+  const step = Math.max(1, Math.floor(all.length / STRUCTURE_PAGES))
+  const chosen = all.filter((_, i) => i % step === 0).slice(0, STRUCTURE_PAGES)
+  const differences: string[] = []
+  const wrong: string[] = []
+  let repairs = 0
+  let pictures = 0
+  for (const { path, read } of chosen) {
+    const bytes = read()
+    const source = readSource(bytes)
+    if (!source.ok) continue
+    const url = 'https://pages.example/' + path.split('/').map(encodeURIComponent).join('/')
+    const facts = readPage(source.source, { path, url })
+    await show(page, url, bytes)
+    for (const d of disagreements(facts, audit(facts), await verdicts(page)))
+      differences.push(`${path}: ${d}`)
+    const result = repairAll(source.source, { path, url })
+    repairs += result.count
+    for (const w of result.wrong) wrong.push(`${path}: ${w}`)
+    if (!result.drawn) continue
+    pictures++
+    const before = await drawn(page, url, bytes)
+    if (Buffer.compare(before, await drawn(page, url, result.drawn.source.bytes)) !== 0)
+      wrong.push(`${path}: the picture differs`)
+  }
+  for (const line of [...differences, ...wrong].slice(0, 40)) console.log(`        ${line}`)
+  check(
+    `${name}: the structure of ${chosen.length} pages is what axe-core and the accessibility tree say`,
+    differences.length === 0 && chosen.length >= STRUCTURE_PAGES,
+    `${differences.length} differences`,
+  )
+  check(
+    `${name}: ${repairs} repairs change their own bytes, take their marks away, bring no blocker; ${pictures} pages drawn alike`,
+    wrong.length === 0,
+    `${wrong.length} wrong`,
+  )
+}
+
 async function takeInByApplication(page: Page, name: Package, address: string): Promise<void> {
   const folder = corpus(name)
   const pages = pagesOf(folder)
@@ -260,18 +304,28 @@ function compareStems(): void {
   }
 }
 
-for (const name of packages) {
-  auditWhole(name)
-  applyTitles(name)
+/** `npm run check-real structure` looks at structure alone. */
+const part = process.argv[2]
+if (!part) {
+  for (const name of packages) {
+    auditWhole(name)
+    applyTitles(name)
+  }
+  compareStems()
 }
-compareStems()
 const server = await serve(4473)
 const browser = await launch()
 try {
+  // Of its own context, so that what the accessibility checks leave behind troubles nobody.
+  const drawing = await browser.newContext({ viewport: { width: 800, height: 600 } })
+  for (const name of packages) await compareStructure(await drawing.newPage(), name)
+  await drawing.close()
   const page = await browser.newPage()
   await page.addInitScript(NAME_HELPER)
-  for (const name of packages) await compareWithDom(page, name)
-  for (const name of packages) await takeInByApplication(page, name, server.address)
+  if (!part) {
+    for (const name of packages) await compareWithDom(page, name)
+    for (const name of packages) await takeInByApplication(page, name, server.address)
+  }
 } catch (error) {
   check('the browser’s part', false, (error as Error).message.slice(0, 400))
 } finally {
