@@ -92,7 +92,10 @@ export function OutlineSheet({
     const row = rowOf.get(i)
     if (l.start !== null && row !== undefined) placed.set(l.start, row)
   })
-  const marks = (view?.marks ?? []).filter((m) => m.family === 'headings')
+  // What is said of the text and its links stands by the section that it is in.
+  const marks = (view?.marks ?? []).filter(
+    (m) => m.family === 'headings' || (m.family === 'text' && !m.rule.startsWith('keyword-')),
+  )
   const anchors = new Map(
     marks.map((m) => {
       const row = m.start === null ? undefined : (placed.get(m.start) ?? rowNear(m.start))

@@ -12,6 +12,12 @@ const NOT_CLOSED =
   'The heading has no end tag of its own in the source, so where it ends is uncertain. Close it there first.'
 
 export function headingSplices(source: Source, places: Locations, element: Located, edit: Edit): Splices {
+  // A heading's start tag closes what was left open before it; taken away, that would go on.
+  const before = leftOpenBefore(element)
+  if (before && (edit.remove || ((edit.tag || edit.hgroup !== undefined) && before !== 'p')))
+    return {
+      why: `The <${before}> before it is never closed, and this heading closes it. Close it there first.`,
+    }
   if (edit.remove) return removal(places.view, element)
   const splices: Splice[] = []
   const parts = [
@@ -30,6 +36,14 @@ export function headingSplices(source: Source, places: Locations, element: Locat
     splices.push(...part)
   }
   return splices
+}
+
+/** The paragraph or heading right before an element that only its start tag closes; null where there is none. */
+function leftOpenBefore(element: Located): string | null {
+  const siblings = element.parentNode?.childNodes ?? []
+  const previous = siblings[siblings.indexOf(element) - 1] as Located | undefined
+  if (!previous || !('tagName' in previous) || !/^(?:p|h[1-6])$/.test(previous.tagName)) return null
+  return previous.place && previous.place.endStart === null ? previous.tagName : null
 }
 
 /** Another tag for an element, its attributes kept. Only for elements with an end tag of their own. */
