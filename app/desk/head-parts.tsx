@@ -5,12 +5,21 @@ import type { Excerpt } from '../workers/structure.ts'
 
 export type PartName = 'page' | 'robots' | 'metas' | 'links' | 'code' | 'landmarks' | 'images' | 'broken'
 /** The source around a place, the place marked. */
-export function SourceExcerpt({ excerpt, onClose }: { excerpt: Excerpt; onClose(): void }) {
-  return (
+export function SourceExcerpt({
+  excerpt,
+  below,
+  onClose,
+}: {
+  excerpt: Excerpt
+  /** At the window's foot; else at its head. */
+  below: boolean
+  onClose(): void
+}) {
+  const source = (
     <aside
       aria-label="Source of the place that was chosen"
       data-testid="excerpt"
-      className="sheet sticky bottom-3 z-10 mt-auto max-h-[300px] overflow-auto p-3"
+      className={`sheet max-h-[300px] overflow-auto p-3 ${below ? 'sticky bottom-3 z-10 mt-auto' : ''}`}
     >
       <div className="flex items-baseline justify-between">
         <h2 className="font-serif text-[15px]">Source, line {excerpt.first + excerpt.at}</h2>
@@ -38,6 +47,8 @@ export function SourceExcerpt({ excerpt, onClose }: { excerpt: Excerpt; onClose(
       </ol>
     </aside>
   )
+  // Of no height, so that the margin stays level with the sheet.
+  return below ? source : <div className="sticky top-[64px] z-10 order-first h-0">{source}</div>
 }
 
 export function Part({

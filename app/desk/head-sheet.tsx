@@ -52,7 +52,14 @@ export function HeadSheet({
   decisions: Decisions
 }) {
   const [head, setHead] = useState<HeadView | null>(null)
-  const [at, setAt] = useState<number | null>(null)
+  const [at, place] = useState<number | null>(null)
+  // The source stands where it does not cover what is said beside the line that was chosen.
+  const [below, setBelow] = useState(true)
+  const setAt = (start: number | null) => {
+    const row = sheet.current?.querySelector(`[data-start="${start}"]`)
+    if (row) setBelow(row.getBoundingClientRect().top < innerHeight / 2)
+    place(start)
+  }
   const [excerpt, setExcerpt] = useState<Excerpt | null>(null)
   const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
   const sheet = useRef<HTMLElement>(null)
@@ -443,6 +450,7 @@ export function HeadSheet({
         {excerpt && (
           <SourceExcerpt
             excerpt={excerpt}
+            below={below}
             onClose={() => {
               setAt(null)
               setExcerpt(null)

@@ -192,11 +192,11 @@ export function LedgerTable({
                 <div {...cellProps(4)} onDoubleClick={edit(4)} className="min-w-0 text-[13px]">
                   {isEditing(4)
                     ? editCell(4)
-                    : ((decisions['keyword:primary'] as string) ?? (
+                    : (decisions['keyword:primary'] as string) || (
                         <span className="text-ink-3">none yet</span>
-                      ))}
+                      )}
                 </div>
-                <div {...cellProps(5)} className="line-clamp-2 text-[13px] text-ink-2">
+                <div {...cellProps(5)} className="line-clamp-2 self-start text-[13px] text-ink-2">
                   {row.h1Count === 0 ? (
                     <span className="text-carmine">none</span>
                   ) : row.h1Count > 1 ? (

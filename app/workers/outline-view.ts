@@ -43,7 +43,7 @@ function headingsByByte(source: Source, before: PageFacts): Map<number, HeadingF
       source,
       Array.from(before.headings, (h) => h.start),
     )
-    known = new Map(before.headings.map((h, i) => [bytes[i]!, h]))
+    known = new Map(Array.from(before.headings, (h, i) => [bytes[i]!, h] as const))
     sourceHeadings.set(before, known)
   }
   return known
