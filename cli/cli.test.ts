@@ -249,3 +249,25 @@ describe('quill measure', () => {
     expect(lines.map((l) => JSON.parse(l).text)).toEqual(['one', 'two words'])
   })
 })
+
+describe('quill vocabulary', () => {
+  it('prints what the table knows, by any way of writing the name', () => {
+    const offers = quill(['vocabulary', 'https://schema.org/offers', '--format', 'json'])
+    expect(offers.status).toBe(0)
+    expect(JSON.parse(offers.stdout)).toMatchObject({
+      id: 'offers',
+      kind: 'property',
+      ranges: ['Demand', 'Offer'],
+      supersededBy: null,
+    })
+    expect(quill(['vocabulary', 'schema:FAQPage']).stdout).toMatch(
+      /^FAQPage {2}class\n {2}comes from: WebPage\n/,
+    )
+  })
+  it('names the nearest where there is none', () => {
+    const { status, stdout, stderr } = quill(['vocabulary', 'Artcle'])
+    expect([status, stdout]).toEqual([2, ''])
+    expect(stderr).toBe('quill: schema.org has no “Artcle”; did you mean Article?\n')
+    expect(quill(['vocabulary']).status).toBe(2)
+  })
+})

@@ -3,16 +3,19 @@ import { apply } from './apply.ts'
 import { audit } from './audit.ts'
 import { Problem } from './problem.ts'
 import { measureCommand } from './measure.ts'
+import { vocabularyCommand } from './vocabulary.ts'
 
 const usage = `quill audit PATH… [--base-url URL] [--keywords FILE.csv] [--style FILE.json] [--date YYYY-MM-DD] [--format text|json|csv]
 quill apply PATH --changes FILE.csv --out DIR [--base-url URL]
 quill measure [--as title|description] [TEXT…]
+quill vocabulary TYPE|PROPERTY [--format text|json]
 `
 
 const commands: Record<string, (args: string[]) => Promise<number>> = {
   audit,
   apply,
   measure: measureCommand,
+  vocabulary: vocabularyCommand,
 }
 
 async function main([command, ...args]: string[]): Promise<number> {

@@ -20,7 +20,8 @@ export default function About() {
       <h2 className="mt-8 font-serif text-[20px]">Fonts and data</h2>
       <p className="mt-2 text-ink-2">
         Newsreader, Hanken Grotesk, Source Code Pro and Arimo, all under the SIL Open Font License 1.1. The
-        demo site, its people and its figures are invented.
+        demo site, its people and its figures are invented. The vocabulary of structured data is schema.org’s,
+        under Creative Commons Attribution-ShareAlike 3.0, extracted from its RDF.
       </p>
       <p className="mt-8">
         <Link className="action" to="/">

@@ -1,0 +1,169 @@
+/**
+ * schema.org's vocabulary: classes, properties and members, what they come from and what they take. The table is
+ * schema.org's (CC BY-SA 3.0), a generated file of its own; inheritance is worked out here, once.
+ */
+import table from './vocabulary.generated.json' with { type: 'json' }
+
+interface Any {
+  /** Layer such as `pending`; the core vocabulary when left out. */
+  l?: string
+  /** The term that replaces it. */
+  s?: string
+}
+export interface VocabularyTable {
+  meta: { source: string; of: string; licence: string; note: string }
+  /** Classes: parents; and what a class is a member of besides. */
+  c: Record<string, Any & { u: string[]; m?: string[] }>
+  /** Properties: domains, ranges, inverse, parents. */
+  p: Record<string, Any & { d: string[]; r: string[]; i?: string; sp?: string[] }>
+  /** Members of enumerations, by the enumerations they belong to. */
+  e: Record<string, Any & { t: string[] }>
+}
+export type DescriptionTable = Record<string, string>
+
+const vocabulary = table as unknown as VocabularyTable
+const has = (of: object, name: string): boolean => Object.hasOwn(of, name)
+
+export const vocabularyMeta = vocabulary.meta
+export const isClass = (name: string): boolean => has(vocabulary.c, name)
+export const isProperty = (name: string): boolean => has(vocabulary.p, name)
+/** Whether a name is a member of an enumeration, as some classes are as well. */
+export const isMember = (name: string): boolean =>
+  has(vocabulary.e, name) || (vocabulary.c[name]?.m?.length ?? 0) > 0
+
+export interface TermInfo {
+  id: string
+  kind: 'class' | 'property' | 'member'
+  parents: string[]
+  /** Of a class: all that it may have, its own and inherited, in alphabetical order. */
+  properties: string[]
+  ranges: string[]
+  domains: string[]
+  /** Of an enumeration: its members. Of a member: the enumerations it belongs to are its parents. */
+  members: string[]
+  supersededBy: string | null
+  layer: string | null
+}
+
+const ancestors = new Map<string, readonly string[]>()
+/** A class and all that it comes from, itself first, nearest before farther; nothing for what is no class. */
+export function lineage(name: string): readonly string[] {
+  const known = ancestors.get(name)
+  if (known) return known
+  if (!isClass(name)) return []
+  const seen = [name]
+  for (let i = 0; i < seen.length; i++)
+    for (const parent of vocabulary.c[seen[i]!]?.u ?? []) if (!seen.includes(parent)) seen.push(parent)
+  ancestors.set(name, seen)
+  return seen
+}
+
+/** Whether a class is another, or comes from it. */
+export const isA = (name: string, other: string): boolean => lineage(name).includes(other)
+
+let byDomain: Map<string, string[]> | null = null
+/** Properties whose domain is just this class. */
+function ownProperties(name: string): readonly string[] {
+  if (!byDomain) {
+    byDomain = new Map()
+    for (const [property, { d }] of Object.entries(vocabulary.p))
+      for (const domain of d) byDomain.set(domain, [...(byDomain.get(domain) ?? []), property])
+  }
+  return byDomain.get(name) ?? []
+}
+
+const ofClass = new Map<string, ReadonlySet<string>>()
+/** Every property that a class may have: its own and those of all that it comes from. */
+export function propertiesOf(name: string): ReadonlySet<string> {
+  let all = ofClass.get(name)
+  if (!all) ofClass.set(name, (all = new Set(lineage(name).flatMap(ownProperties))))
+  return all
+}
+
+/** What a property takes, by class name; nothing for what is no property. */
+export const rangesOf = (property: string): readonly string[] => vocabulary.p[property]?.r ?? []
+export const domainsOf = (property: string): readonly string[] => vocabulary.p[property]?.d ?? []
+/** The term that replaces a superseded one, followed to the end; null for one that still holds. */
+export function replacementOf(name: string): string | null {
+  const term = vocabulary.c[name] ?? vocabulary.p[name] ?? vocabulary.e[name]
+  let next = term?.s
+  const seen = new Set([name])
+  while (next !== undefined && !seen.has(next)) {
+    seen.add(next)
+    const further: string | undefined = (vocabulary.c[next] ?? vocabulary.p[next] ?? vocabulary.e[next])?.s
+    if (further === undefined) return next
+    next = further
+  }
+  return next ?? null
+}
+
+let byEnumeration: Map<string, string[]> | null = null
+/** Members of an enumeration and of those that come from it. */
+export function membersOf(enumeration: string): readonly string[] {
+  if (!byEnumeration) {
+    byEnumeration = new Map()
+    const note = (name: string, of: readonly string[]) => {
+      for (const owner of new Set(of.flatMap(lineage)))
+        byEnumeration!.set(owner, [...(byEnumeration!.get(owner) ?? []), name])
+    }
+    for (const [name, { t }] of Object.entries(vocabulary.e)) note(name, t)
+    for (const [name, { m }] of Object.entries(vocabulary.c)) if (m) note(name, m)
+    for (const list of byEnumeration.values()) list.sort()
+  }
+  return byEnumeration.get(enumeration) ?? []
+}
+
+/** What is known of a term; names keep their case, since some differ by nothing else. Null for one that is not there. */
+export function termOf(name: string): TermInfo | null {
+  const c = has(vocabulary.c, name) ? vocabulary.c[name] : undefined
+  const p = has(vocabulary.p, name) ? vocabulary.p[name] : undefined
+  const e = has(vocabulary.e, name) ? vocabulary.e[name] : undefined
+  const term = c ?? p ?? e
+  if (!term) return null
+  return {
+    id: name,
+    kind: c ? 'class' : p ? 'property' : 'member',
+    parents: [...(c?.u ?? p?.sp ?? e?.t ?? [])],
+    properties: c ? [...propertiesOf(name)].sort() : [],
+    ranges: [...(p?.r ?? [])],
+    domains: [...(p?.d ?? [])],
+    members: c ? [...membersOf(name)] : [],
+    supersededBy: replacementOf(name),
+    layer: term.l ?? null,
+  }
+}
+
+/** How many single letters must change, come, go or change places to make one word of another; stops counting above `most`. */
+function distance(a: string, b: string, most: number): number {
+  if (Math.abs(a.length - b.length) > most) return most + 1
+  let before: number[] = []
+  let row = Array.from({ length: b.length + 1 }, (_, j) => j)
+  for (let i = 1; i <= a.length; i++) {
+    const next = [i]
+    for (let j = 1; j <= b.length; j++) {
+      let cost = Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1))
+      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1])
+        cost = Math.min(cost, before[j - 2]! + 1)
+      next.push(cost)
+    }
+    if (Math.min(...next) > most) return most + 1
+    before = row
+    row = next
+  }
+  return row[b.length]!
+}
+
+/** The terms whose names are nearest to one that is not there, at most three: another case first, then a letter or two. */
+export function nearestTerms(name: string, kind: 'class' | 'property' | 'member'): string[] {
+  const names = Object.keys(
+    kind === 'class' ? vocabulary.c : kind === 'property' ? vocabulary.p : vocabulary.e,
+  )
+  const lower = name.toLowerCase()
+  const most = name.length < 5 ? 1 : name.length < 12 ? 2 : 3
+  return names
+    .map((n) => ({ n, d: n.toLowerCase() === lower ? 0 : distance(lower, n.toLowerCase(), most) }))
+    .filter(({ d }) => d <= most)
+    .sort((a, b) => a.d - b.d || (a.n < b.n ? -1 : 1))
+    .slice(0, 3)
+    .map(({ n }) => n)
+}
