@@ -54,7 +54,7 @@ export interface PageCheck {
   keywords: Keywords | null
   /** The primary keyword in the page's language, null where none is assigned. */
   primary: Keyword | null
-  /** How often the primary keyword stands in the main content, and each heading with it, found once for all rules. */
+  /** How often the primary keyword stands in the main content, found once for all rules; null where none is assigned. */
   placed(): Placed | null
   /** The title or description measured, once for all rules; null where there is none. */
   measured(role: Role): Measured | null
