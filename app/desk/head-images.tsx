@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { core } from '../workers/client.ts'
 import type { HeadView } from '../workers/structure.ts'
+import { rowKey } from './head-parts.tsx'
 import { TypedLine } from './typed-line.tsx'
 
 type Image = HeadView['images'][number]
@@ -40,9 +41,9 @@ export function HeadImages({
         </label>
       )}
       <ul ref={list}>
-        {shown.slice(0, most).map((image) => (
+        {shown.slice(0, most).map((image, index) => (
           <li
-            key={image.start}
+            key={rowKey(image, index)}
             data-start={image.start}
             className="flex items-center gap-3 py-1"
             onFocus={() => onLook(image.start)}

@@ -4,6 +4,13 @@ import { core } from '../workers/client.ts'
 import type { Excerpt } from '../workers/structure.ts'
 
 export type PartName = 'page' | 'robots' | 'metas' | 'links' | 'code' | 'landmarks' | 'images' | 'broken'
+/**
+ * What a row is told by: the byte in the source, which stays while the place in the proof moves with what is typed before
+ * it, so that no field loses the focus. Several things that one edit put in share its key and go by their order.
+ */
+export const rowKey = (thing: { key: string | null }, index: number): string =>
+  thing.key !== null && thing.key.includes('@') ? thing.key : `row ${index}`
+
 /** The source around a place, the place marked. */
 export function SourceExcerpt({
   excerpt,

@@ -7,7 +7,16 @@ import { core } from '../workers/client.ts'
 import type { PageView } from '../workers/evaluate.ts'
 import type { Excerpt, HeadView } from '../workers/structure.ts'
 import { HeadImages } from './head-images.tsx'
-import { AddMeta, ExtraCode, LineButton, Part, Row, SourceExcerpt, type PartName } from './head-parts.tsx'
+import {
+  AddMeta,
+  ExtraCode,
+  LineButton,
+  Part,
+  Row,
+  rowKey,
+  SourceExcerpt,
+  type PartName,
+} from './head-parts.tsx'
 import { MainFound } from './main-found.tsx'
 import { Margin } from './margin.tsx'
 import { landmarkNames } from './outline-row.tsx'
@@ -238,9 +247,9 @@ export function HeadSheet({
         </Part>
 
         <Part name="metas" title="Other metas" count={otherMetas.length}>
-          {otherMetas.map((m) => (
+          {otherMetas.map((m, i) => (
             <Row
-              key={`${m.start}`}
+              key={rowKey(m, i)}
               label={m.name}
               start={m.start}
               {...look}
@@ -271,9 +280,9 @@ export function HeadSheet({
         </Part>
 
         <Part name="links" title="Links of the head" count={head.links.length}>
-          {head.links.map((l) => (
+          {head.links.map((l, i) => (
             <Row
-              key={l.start}
+              key={rowKey(l, i)}
               label={l.rel || 'link'}
               start={l.start}
               {...look}
@@ -388,8 +397,8 @@ export function HeadSheet({
           title="Ids, comments, broken mark-up"
           count={head.repeatedIds.length + head.comments.length + head.errors.length}
         >
-          {head.repeatedIds.map((i) => (
-            <Row key={`i${i.start}`} label={`id, ${i.count} times`} start={i.start} {...look}>
+          {head.repeatedIds.map((i, at) => (
+            <Row key={rowKey(i, at)} label={`id, ${i.count} times`} start={i.start} {...look}>
               <TypedLine
                 label={`Id ${i.id}, line ${i.line}`}
                 value={(i.key && editOf(i.key)?.value) ?? i.id}
@@ -400,8 +409,8 @@ export function HeadSheet({
             </Row>
           ))}
           <ul>
-            {head.comments.slice(0, 100).map((c) => (
-              <li key={`c${c.start}`} data-start={c.start} className="flex items-baseline gap-3 py-0.5">
+            {head.comments.slice(0, 100).map((c, i) => (
+              <li key={rowKey(c, i)} data-start={c.start} className="flex items-baseline gap-3 py-0.5">
                 <span className="w-28 text-[13px] text-ink-2">comment</span>
                 <span className="min-w-0 flex-1 truncate text-[13px]" title={c.text}>
                   {c.text} {c.what && <em className="text-ink-2">({c.what})</em>}

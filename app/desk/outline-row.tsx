@@ -116,7 +116,7 @@ export function OutlineRow({
           >
             {line.text || 'empty'}
           </span>
-          <span className="text-[12px] text-ink-3">
+          <span className={`text-[12px] ${selected ? 'text-ink-2' : 'text-ink-3'}`}>
             {[
               line.kind === 'was' ? `was H${line.level}` : line.kind === 'like' ? 'looks like a heading' : '',
               line.hidden ? 'hidden' : '',
