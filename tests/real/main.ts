@@ -14,7 +14,7 @@ import { canonicalOf, descriptionOf, titleOf } from '../../core/page/facts.ts'
 import { readPage } from '../../core/page/read-page.ts'
 import { readSource } from '../../core/page/source.ts'
 import { launch, NAME_HELPER, serve } from '../fixtures/chromium.ts'
-import { audit, disagreements, drawn, repairAll, show, verdicts } from '../fixtures/structure.ts'
+import { audit, disagreements, looksAlike, repairAll, show, verdicts } from '../fixtures/structure.ts'
 import { corpus, packages, pagesOf, type Package } from './corpora.ts'
 
 const root = join(import.meta.dirname, '../..')
@@ -218,8 +218,7 @@ async function compareStructure(page: Page, name: Package): Promise<void> {
     for (const w of result.wrong) wrong.push(`${path}: ${w}`)
     if (!result.drawn) continue
     pictures++
-    const before = await drawn(page, url, bytes)
-    if (Buffer.compare(before, await drawn(page, url, result.drawn.source.bytes)) !== 0)
+    if (!(await looksAlike(page, url, bytes, result.drawn.source.bytes)))
       wrong.push(`${path}: the picture differs`)
   }
   for (const line of [...differences, ...wrong].slice(0, 40)) console.log(`        ${line}`)
