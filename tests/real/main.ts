@@ -303,7 +303,7 @@ function compareStems(): void {
   }
 }
 
-/** `npm run check-real structure` looks at structure alone. */
+/** `npm run check-real structure` looks at structure alone, `application` at what the application takes in. */
 const part = process.argv[2]
 if (!part) {
   for (const name of packages) {
@@ -317,12 +317,13 @@ const browser = await launch()
 try {
   // Of its own context, so that what the accessibility checks leave behind troubles nobody.
   const drawing = await browser.newContext({ viewport: { width: 800, height: 600 } })
-  for (const name of packages) await compareStructure(await drawing.newPage(), name)
+  if (part !== 'application')
+    for (const name of packages) await compareStructure(await drawing.newPage(), name)
   await drawing.close()
   const page = await browser.newPage()
   await page.addInitScript(NAME_HELPER)
-  if (!part) {
-    for (const name of packages) await compareWithDom(page, name)
+  if (!part) for (const name of packages) await compareWithDom(page, name)
+  if (!part || part === 'application') {
     for (const name of packages) await takeInByApplication(page, name, server.address)
   }
 } catch (error) {
