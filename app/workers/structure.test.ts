@@ -194,7 +194,7 @@ describe('rules for what recurs', () => {
     desk.setSite({ templates: [rule] })
     const key = `edit:block@${page(1).indexOf('<p class')}`
     const answer = (await desk.evaluatePage('p1.html', { [key]: { level: 2 } }))!
-    expect(answer.view.headings.map((h) => [h.level, h.text, h.base.level])).toEqual([
+    expect(Array.from(answer.view.headings, (h) => [h.level, h.text, h.base.level])).toEqual([
       [2, 'Page 1', 1],
       [2, 'x', 2],
     ])
