@@ -358,7 +358,7 @@ export function HeadSheet({
             {editOf('skip')
               ? 'A link past the menu is added.'
               : head.skipLink
-                ? 'One of the first links leads on within the page.'
+                ? 'One of the first links leads past the menu.'
                 : 'None of the first links leads past the menu.'}{' '}
             {editOf('skip') ? (
               <button

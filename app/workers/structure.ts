@@ -25,6 +25,7 @@ import { whyNotInHead as whyNot } from '../../core/page/shell-edits.ts'
 import { firstWords } from '../../core/page/words.ts'
 import { styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
 import { whatOf } from '../../core/rules/shell/shell-comment.ts'
+import { leadsPastMenu } from '../../core/rules/shell/shell-skip-link.ts'
 import { resolveAddress, withoutQuery } from '../../core/site/addresses.ts'
 import { db } from '../store/db.ts'
 import { addressesFor, proofFor, wholeDraft } from './evaluate.ts'
@@ -154,7 +155,7 @@ export async function headOf(path: string, decisions: Decisions): Promise<HeadVi
     })),
     mainBy: page.main.by,
     mainWords: page.main.words,
-    skipLink: page.focusables.some((f) => f.href?.startsWith('#') && f.href.length > 1),
+    skipLink: leadsPastMenu(page),
     images: at(page.images, () => 'alt').map(({ of, ...a }) => ({
       ...a,
       src: of.src,

@@ -146,18 +146,7 @@ async function compareWithDom(page: Page, name: Package): Promise<void> {
     if (!source.ok) continue
     const url = 'https://pages.example/' + path.split('/').map(encodeURIComponent).join('/')
     const facts = readPage(source.source, { path, url })
-    await page.unrouteAll()
-    await page.route('**/*', (route) =>
-      route.request().url() === url
-        ? route.fulfill({
-            body: Buffer.from(bytes),
-            contentType: 'text/html',
-            headers: { 'content-security-policy': "script-src 'none'" },
-          })
-        : // No content: a page that sends its reader on stays where it is.
-          route.fulfill({ status: 204 }),
-    )
-    await page.goto(url, { waitUntil: 'domcontentloaded' })
+    await show(page, url, bytes)
     const dom = await domFacts(page)
     const own = {
       title: titleOf(facts)?.text ?? null,

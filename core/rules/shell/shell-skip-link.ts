@@ -1,4 +1,29 @@
+import type { Landmark, PageFacts } from '../../page/facts.ts'
 import { rule } from '../rule.ts'
+
+const shown = (page: PageFacts, landmark: Landmark) =>
+  page.landmarks.find((l) => l.landmark === landmark && !l.hidden)
+
+/** Whether one of the first things that the Tab key reaches leads past the menu, to the main content. */
+export function leadsPastMenu(page: PageFacts): boolean {
+  const main = shown(page, 'main')
+  const nav = shown(page, 'nav')
+  if (!main) return false
+  const ids = new Map(page.ids.map((i) => [i.id, i.start]))
+  return page.focusables.some(({ href, start }) => {
+    if (!href?.startsWith('#') || href.length < 2) return false
+    let fragment = href.slice(1)
+    try {
+      fragment = decodeURIComponent(fragment)
+    } catch {
+      // Taken as it is written.
+    }
+    const target = ids.get(fragment)
+    return (
+      target !== undefined && target > start && target > (nav?.start ?? -1) && target <= (main.end ?? target)
+    )
+  })
+}
 
 /** A menu before the content, and no link past it. */
 export const shellSkipLink = rule({
@@ -13,22 +38,10 @@ export const shellSkipLink = rule({
   needs: ['text'],
   message: () => 'A menu stands before the main content, and none of the first links leads past it.',
   check({ page }, mark) {
-    const main = page.landmarks.find((l) => l.landmark === 'main' && !l.hidden)
-    const nav = page.landmarks.find((l) => l.landmark === 'nav' && !l.hidden)
+    const main = shown(page, 'main')
+    const nav = shown(page, 'nav')
     if (!main || !nav || nav.start > main.start) return
-    const ids = new Map(page.ids.map((i) => [i.id, i.start]))
-    const past = page.focusables.some(({ href, start }) => {
-      if (!href?.startsWith('#') || href.length < 2) return false
-      let fragment = href.slice(1)
-      try {
-        fragment = decodeURIComponent(fragment)
-      } catch {
-        // Taken as it is written.
-      }
-      const target = ids.get(fragment)
-      return target !== undefined && target > start && target > nav.start && target <= (main.end ?? target)
-    })
-    if (!past)
+    if (!leadsPastMenu(page))
       mark(
         nav,
         {},
