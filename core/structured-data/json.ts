@@ -3,7 +3,7 @@
 export type JsonValue =
   | {
       kind: 'object'
-      members: { key: string; keyStart: number; value: JsonValue }[]
+      members: { key: string; keyStart: number; keyEnd: number; value: JsonValue }[]
       start: number
       end: number
     }
@@ -77,7 +77,7 @@ export function parseJson(text: string): JsonResult {
   }
 
   function object(depth: number, start: number): JsonValue {
-    const members: { key: string; keyStart: number; value: JsonValue }[] = []
+    const members: { key: string; keyStart: number; keyEnd: number; value: JsonValue }[] = []
     i++
     space()
     if (text[i] === '}') return { kind: 'object', members, start, end: ++i }
@@ -87,10 +87,11 @@ export function parseJson(text: string): JsonResult {
       if (text[i] === '}') throw new Stop(i, 'A comma stands before the closing brace: take the comma out')
       if (text[i] !== '"') stop('A name in double quotes')
       const key = string()
+      const keyEnd = i
       space()
       if (text[i] !== ':') stop('A colon')
       i++
-      members.push({ key, keyStart, value: value(depth + 1) })
+      members.push({ key, keyStart, keyEnd, value: value(depth + 1) })
       space()
       if (text[i] === ',') i++
       else if (text[i] === '}') return { kind: 'object', members, start, end: ++i }
@@ -133,8 +134,10 @@ export function parseJson(text: string): JsonResult {
             : 'A control character stands inside a text',
         )
       if (c !== '\\') {
-        out += c
-        i++
+        const from = i
+        do i++
+        while (text.charCodeAt(i) >= 0x20 && text[i] !== '"' && text[i] !== '\\')
+        out += text.slice(from, i)
         continue
       }
       const e = text[i + 1] ?? ''
@@ -170,7 +173,8 @@ export function parseJson(text: string): JsonResult {
 
 /** A member's value, or undefined. */
 export function member(value: JsonValue, key: string): JsonValue | undefined {
-  return value.kind === 'object' ? value.members.find((m) => m.key === key)?.value : undefined
+  // Where a name stands twice, the last one counts, as in JSON.parse.
+  return value.kind === 'object' ? value.members.findLast((m) => m.key === key)?.value : undefined
 }
 
 /** Types named by a block's entities at the top: its own, its array's, its @graph's. */

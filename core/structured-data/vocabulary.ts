@@ -97,6 +97,17 @@ export function replacementOf(name: string): string | null {
   return next ?? null
 }
 
+let ofAddress: Set<string> | null = null
+/** Properties whose value is an address and never text: in schema.org's own context a string there is an `@id`. */
+export function propertiesOfAddress(): ReadonlySet<string> {
+  ofAddress ??= new Set(
+    Object.entries(vocabulary.p).flatMap(([name, { r }]) =>
+      r.includes('URL') && !r.includes('Text') ? [name] : [],
+    ),
+  )
+  return ofAddress
+}
+
 let byEnumeration: Map<string, string[]> | null = null
 /** Members of an enumeration and of those that come from it. */
 export function membersOf(enumeration: string): readonly string[] {
