@@ -1,12 +1,14 @@
 /** `quill`: the same core for the command line and for pipelines. Shapes and exit status: docs/command-line.md. */
 import { apply } from './apply.ts'
 import { audit } from './audit.ts'
+import { checkData } from './check-data.ts'
 import { Problem } from './problem.ts'
 import { measureCommand } from './measure.ts'
 import { vocabularyCommand } from './vocabulary.ts'
 
 const usage = `quill audit PATH… [--base-url URL] [--keywords FILE.csv] [--style FILE.json] [--date YYYY-MM-DD] [--format text|json|csv]
 quill apply PATH --changes FILE.csv --out DIR [--base-url URL]
+quill check-data FILE… [--base-url URL] [--date YYYY-MM-DD] [--format text|json]
 quill measure [--as title|description] [TEXT…]
 quill vocabulary TYPE|PROPERTY [--format text|json]
 `
@@ -14,6 +16,7 @@ quill vocabulary TYPE|PROPERTY [--format text|json]
 const commands: Record<string, (args: string[]) => Promise<number>> = {
   audit,
   apply,
+  'check-data': checkData,
   measure: measureCommand,
   vocabulary: vocabularyCommand,
 }

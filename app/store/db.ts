@@ -3,6 +3,7 @@ import Dexie, { type EntityTable, type Table } from 'dexie'
 import type { OutlineItem } from '../../core/headings/template-rules.ts'
 import type { Decisions, LogEntry } from '../../core/exchange/work.ts'
 import type { Encoding, DeclaredBy } from '../../core/page/encoding.ts'
+import type { PageThings } from '../../core/structured-data/site-things.ts'
 import type { Fit } from '../../core/measure/snippet.ts'
 
 export interface SiteRecord {
@@ -45,6 +46,8 @@ export interface LedgerRow {
   linked: number
   /** Its primary keyword as word forms fold; null where none is assigned. */
   keyword: string | null
+  /** What its data describes, as far as other pages have to do with it. */
+  things: PageThings | null
   /** Rule ids of the marks left, most grave first, stetted ones aside; and how many of each severity. */
   rules: string[]
   blocker: number

@@ -62,6 +62,7 @@ const entryOfRow = (row: LedgerRow) => ({
   targets: row.targets ?? [],
   linked: row.linked ?? 0,
   keyword: row.keyword ?? null,
+  things: row.things ?? null,
 })
 
 /** Opens a site: reads its rows, makes anew those whose decisions or audit have changed since, builds the index. */

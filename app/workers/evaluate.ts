@@ -39,6 +39,7 @@ import { auditPage, ruleOf } from '../../core/rules/runner.ts'
 import { addressOf } from '../../core/site/addresses.ts'
 import { pathParts, type Moves } from '../../core/site/moves.ts'
 import { keywordKey, targetsOf, type SiteIndex } from '../../core/site/site-index.ts'
+import { siteThings } from '../../core/structured-data/site-things.ts'
 import { furnitureOf, shownPrice, type Furniture } from '../../core/structured-data/things.ts'
 import { namesIn } from '../../core/wording/casing.ts'
 import { insteadOfTitle, passageFor, type Passage } from '../../core/wording/instead.ts'
@@ -57,7 +58,7 @@ import type { LedgerRow } from '../store/db.ts'
 import { outlineViews, type HeadingView, type OtherLine } from './outline-view.ts'
 
 /** Changes of the audit itself: rows made by an older one are made anew. */
-const AUDIT = 3
+const AUDIT = 4
 
 export interface AuditSetting {
   index: SiteIndex
@@ -218,6 +219,7 @@ export function evaluate(
       price: price ? shownPrice(price, page.lang) : null,
       ...targetsOf(page, index),
       keyword: keywordKey(primary ? compileKeyword(primary, page.lang ?? style.language) : null),
+      things: siteThings(page),
       rules: [...new Set([...left].sort((a, b) => rank[a.severity] - rank[b.severity]).map((m) => m.rule))],
       ...counts,
       basis: basisOf(decisions, setting, url),

@@ -147,8 +147,12 @@ export interface PageFacts {
   links: AnchorFact[]
   ids: (Place & { id: string })[]
   data: DataBlock[]
+  /** Whether it describes things in its mark-up too: microdata's `itemscope`, RDFa's `typeof`. */
+  inline: { microdata: boolean; rdfa: boolean }
   comments: (Place & { text: string })[]
   parseErrors: ParseError[]
+  /** All visible text, the main content's and the rest, blocks on lines of their own; white space not folded. */
+  text: string
   /**
    * Main content as rules.md defines it: how it was found, its visible text (blocks on lines of their own), its words,
    * and how many of them stand before its first heading.

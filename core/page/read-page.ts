@@ -130,8 +130,10 @@ export function readPage(source: Source, where: Where): PageFacts {
     links: [],
     ids: [],
     data: [],
+    inline: { microdata: false, rdfa: false },
     comments,
     parseErrors: errors,
+    text: '',
     main: { by: 'body', text: '', words: 0, lead: 0 },
   }
 
@@ -308,6 +310,12 @@ export function readPage(source: Source, where: Where): PageFacts {
           break
         case 'class':
           className = a.value
+          break
+        case 'itemscope':
+          page.inline.microdata = true
+          break
+        case 'typeof':
+          page.inline.rdfa = true
           break
         case 'id':
           id = a.value
@@ -520,6 +528,7 @@ export function readPage(source: Source, where: Where): PageFacts {
     if (ids.some((id) => page.ids.some((i) => i.id === id))) fact.named = true
 
   const all = parts.join('')
+  page.text = all
   const { by, regions } = findMain(all, candidates)
   let first = -1
   page.headings.forEach((h, i) => {

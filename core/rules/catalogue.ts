@@ -71,8 +71,26 @@ import { shellMain } from './shell/shell-main.ts'
 import { shellParse } from './shell/shell-parse.ts'
 import { shellSkipLink } from './shell/shell-skip-link.ts'
 import { shellViewport } from './shell/shell-viewport.ts'
+import { dataBreadcrumb } from './structured-data/data-breadcrumb.ts'
+import { dataConflict } from './structured-data/data-conflict.ts'
 import { dataContext } from './structured-data/data-context.ts'
+import { dataDangling } from './structured-data/data-dangling.ts'
+import { dataEnumeration } from './structured-data/data-enumeration.ts'
+import { dataExpired } from './structured-data/data-expired.ts'
+import { dataMismatch } from './structured-data/data-mismatch.ts'
+import { dataNone } from './structured-data/data-none.ts'
+import { dataRecommended } from './structured-data/data-recommended.ts'
+import { dataRelative } from './structured-data/data-relative.ts'
+import { dataRequired } from './structured-data/data-required.ts'
+import { dataRetired } from './structured-data/data-retired.ts'
+import { dataSuperseded } from './structured-data/data-superseded.ts'
 import { dataSyntax } from './structured-data/data-syntax.ts'
+import { dataUnknownProperty } from './structured-data/data-unknown-property.ts'
+import { dataUnknownType } from './structured-data/data-unknown-type.ts'
+import { dataUnseen } from './structured-data/data-unseen.ts'
+import { dataUntyped } from './structured-data/data-untyped.ts'
+import { dataValueType } from './structured-data/data-value-type.ts'
+import { dataWrongDomain } from './structured-data/data-wrong-domain.ts'
 import { keywordAbsent } from './text/keyword-absent.ts'
 import { keywordDense } from './text/keyword-dense.ts'
 import { keywordLead } from './text/keyword-lead.ts'
@@ -206,6 +224,24 @@ export const catalogue: readonly Rule[] = [
   shellComment,
   shellParse,
   shellHeadSpill,
+  dataNone,
   dataSyntax,
   dataContext,
+  dataUntyped,
+  dataUnknownType,
+  dataUnknownProperty,
+  dataWrongDomain,
+  dataValueType,
+  dataEnumeration,
+  dataSuperseded,
+  dataRequired,
+  dataRecommended,
+  dataRetired,
+  dataUnseen,
+  dataDangling,
+  dataConflict,
+  dataBreadcrumb,
+  dataExpired,
+  dataRelative,
+  dataMismatch,
 ]

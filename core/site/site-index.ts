@@ -2,7 +2,10 @@
 import type { Keyword } from '../keywords/match.ts'
 import { fold } from '../page/read-page.ts'
 import { descriptionOf, isIndexable, outlineOf, titleOf, type PageFacts } from '../page/facts.ts'
-import { parseJson, stringsIn } from '../structured-data/json.ts'
+import { dataOf } from '../structured-data/read.ts'
+import { stringsIn } from '../structured-data/json.ts'
+import { compared, siteThings, type PageThings } from '../structured-data/site-things.ts'
+import { isA } from '../structured-data/vocabulary.ts'
 import { addressBook, collisionKey, resolveAddress, withoutQuery } from './addresses.ts'
 
 export type PageId = string
@@ -23,6 +26,8 @@ export interface IndexEntry {
   linked: number
   /** The primary keyword in the page's language, as its word forms fold; null where none is assigned. */
   keyword: string | null
+  /** What its data describes, as far as other pages have to do with it; null where it describes nothing. */
+  things: PageThings | null
 }
 
 type Groups = Map<string, Set<PageId>>
@@ -37,6 +42,11 @@ export interface SiteIndex {
   byAddress: Groups
   /** Pages by their primary keyword, word forms folded. */
   byKeyword: Groups
+  /** Pages by what their data describes: `id` and an `@id`; `name` and `url` of organisations, as they are compared. */
+  byThing: Groups
+  withThings: Set<PageId>
+  /** Counts the changes of what pages describe. */
+  thingChanges: number
   /** How many other pages link to a page; a page to which none does is not in it. */
   inbound: Map<PageId, number>
   /** Titles by what they would be with their digits, or with one word, left open. */
@@ -63,10 +73,8 @@ export function targetsOf(page: PageFacts, index: SiteIndex): { targets: PageId[
     const from = resolveAddress(page.base ?? '', page.url) ?? page.url
     for (const { src } of images) add(resolveAddress(src, from))
   }
-  for (const { json } of page.data) {
-    const read = parseJson(json)
-    if (read.ok) for (const { value } of stringsIn(read.value)) add(value)
-  }
+  if (page.data.length > 0)
+    for (const { json } of dataOf(page).blocks) if (json) for (const { value } of stringsIn(json)) add(value)
   return { targets: [...found], linked }
 }
 
@@ -90,6 +98,7 @@ export function entryOf(
     h1: outlineOf(page).find((h) => h.level === 1 && h.text)?.text ?? null,
     ...targetsOf(page, index),
     keyword: keywordKey(keyword),
+    things: siteThings(page),
   }
 }
 
@@ -105,6 +114,7 @@ export const addressOnly = (id: PageId, url: string): IndexEntry => ({
   targets: [],
   linked: 0,
   keyword: null,
+  things: null,
 })
 
 /** A title's own words: what stands before its last separator. */
@@ -160,6 +170,9 @@ export function emptyIndex(
     byDescription: new Map(),
     byAddress: new Map(),
     byKeyword: new Map(),
+    byThing: new Map(),
+    withThings: new Set(),
+    thingChanges: 0,
     inbound: new Map(),
     byNearTitle: new Map(),
     nearChanges: 0,
@@ -175,6 +188,13 @@ function keysOf(entry: IndexEntry, index: SiteIndex): [Groups, string][] {
     for (const key of nearKeys(entry.title)) keys.push([index.byNearTitle, key])
   }
   if (entry.indexable && entry.description) keys.push([index.byDescription, sameText(entry.description)])
+  for (const { id, types, says } of entry.things?.things ?? []) {
+    if (id !== null && (types.length > 0 || Object.keys(says).length > 0))
+      keys.push([index.byThing, `id ${id}`])
+    if (types.some((t) => isA(t, 'Organization')))
+      for (const by of ['name', 'url'])
+        if (says[by]) keys.push([index.byThing, `${by} ${compared(by, says[by])}`])
+  }
   return keys
 }
 
@@ -187,6 +207,9 @@ function count(counts: Map<PageId, number>, id: PageId, by: number): void {
 /** Puts a page's entry in, in place of the one it had; null takes the page out. Changes the index it is given. */
 export function updateIndex(index: SiteIndex, id: PageId, entry: IndexEntry | null): void {
   const before = index.entries.get(id)
+  if (JSON.stringify(before?.things ?? null) !== JSON.stringify(entry?.things ?? null)) index.thingChanges++
+  if (entry?.things) index.withThings.add(id)
+  else index.withThings.delete(id)
   if (before)
     for (const [groups, key] of keysOf(before, index)) {
       const group = groups.get(key)

@@ -171,6 +171,35 @@ export function parseJson(text: string): JsonResult {
   }
 }
 
+/** The JSON pointer (RFC 6901) of the innermost value, or of the member whose name stands there, at a place in the text. */
+export function pointerAt(value: JsonValue, place: number): string {
+  if (value.kind === 'object')
+    for (const m of value.members) {
+      const step = `/${m.key.replace(/~/g, '~0').replace(/\//g, '~1')}`
+      if (place >= m.keyStart && place < m.keyEnd) return step
+      if (place >= m.value.start && place < m.value.end) return step + pointerAt(m.value, place)
+    }
+  if (value.kind === 'array')
+    for (const [i, item] of value.items.entries())
+      if (place >= item.start && place < item.end) return `/${i}${pointerAt(item, place)}`
+  return ''
+}
+
+/** The value that a JSON pointer leads to; undefined where it leads to none. */
+export function valueAt(value: JsonValue, pointer: string): JsonValue | undefined {
+  let at: JsonValue | undefined = value
+  for (const step of pointer.split('/').slice(1)) {
+    const key = step.replace(/~1/g, '/').replace(/~0/g, '~')
+    at =
+      at?.kind === 'object'
+        ? at.members.findLast((m) => m.key === key)?.value
+        : at?.kind === 'array' && /^\d+$/.test(key)
+          ? at.items[Number(key)]
+          : undefined
+  }
+  return at
+}
+
 /** A member's value, or undefined. */
 export function member(value: JsonValue, key: string): JsonValue | undefined {
   // Where a name stands twice, the last one counts, as in JSON.parse.

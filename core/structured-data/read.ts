@@ -17,6 +17,7 @@ import {
   type JsonObject,
 } from './context.ts'
 import { parseJson, type JsonValue } from './json.ts'
+import { distance } from './vocabulary.ts'
 
 export interface Span {
   start: number
@@ -66,6 +67,8 @@ export interface Thing extends Span {
   /** The value of `@id` as it stands. */
   idAt: Span | null
   properties: Property[]
+  /** Keys that begin as JSON-LD's own words do and are none of them. */
+  strays: { key: string; at: Span }[]
   block: number
   /** Through which property of which thing it is reached; null for one that stands at the top. */
   within: { thing: Thing; property: Property } | null
@@ -89,10 +92,15 @@ export interface PageData {
   byId: ReadonlyMap<string, Thing[]>
 }
 
-/** A misspelling of schema.org's address, rather than another vocabulary's. */
-const meantSchema = /^\s*(?:https?:\/+)?(?:www\.)?schema[.,]?org?s?(?:\.com)?\/?(?:#|docs\/?)?\s*$/i
-export const isMeantForSchema = (address: string): boolean =>
-  !isSchemaContext(address) && meantSchema.test(address)
+/** A misspelling of schema.org's address, rather than another vocabulary's: its host but for a letter, or another ending. */
+export function isMeantForSchema(address: string): boolean {
+  if (isSchemaContext(address)) return false
+  const [, host = '', path = ''] =
+    /^\s*(?:[a-z]+:\/*)?(?:www\.)?([^/\s#?]+)([/#?]\S*)?\s*$/i.exec(address.toLowerCase()) ?? []
+  const near =
+    distance(host.replace(',', '.'), 'schema.org', 1) <= 1 || /^schemas?\.(?:org\.)?com$/.test(host)
+  return near && /^(?:\/?|#|\/?docs\/?.*)$/.test(path)
+}
 
 const cache = new WeakMap<PageFacts, PageData>()
 /** The things of a page's blocks, read once; places are UTF-16 units of the page's text. */
@@ -201,6 +209,7 @@ class Reader {
       id: null,
       idAt: null,
       properties: [],
+      strays: [],
       block: this.block,
       within,
       ...this.span(object),
@@ -233,6 +242,8 @@ class Reader {
   ): boolean {
     let onlyId = true
     for (const { key, keyStart, keyEnd, value, means } of keyed) {
+      if (means === null && /^@[a-zA-Z]+$/.test(key))
+        thing.strays.push({ key, at: this.span({ start: keyStart, end: keyEnd }) })
       if (means === null || key === '@context') continue
       if (means !== '@id') onlyId = false
       const term = termOf(context, key)

@@ -145,7 +145,7 @@ export function termOf(name: string): TermInfo | null {
 }
 
 /** How many single letters must change, come, go or change places to make one word of another; stops counting above `most`. */
-function distance(a: string, b: string, most: number): number {
+export function distance(a: string, b: string, most: number): number {
   if (Math.abs(a.length - b.length) > most) return most + 1
   let before: number[] = []
   let row = Array.from({ length: b.length + 1 }, (_, j) => j)

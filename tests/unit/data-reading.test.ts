@@ -61,21 +61,19 @@ describe('generated documents', () => {
       ),
       tie('thing'),
     ),
-    thing: fc
-      .constantFrom(...classes)
-      .chain((type) =>
-        fc
-          .tuple(
-            fc.constantFrom<unknown>(type, [type, 'Thing'], `schema:${type}`, `http://schema.org/${type}`),
-            fc.option(fc.constantFrom('#a', 'https://a.example/#b', '/c'), { nil: undefined }),
-            fc.dictionary(keyOf(type), tie('value'), { maxKeys: 4 }),
-          )
-          .map(([t, id, members]) => ({
-            '@type': t,
-            ...(id === undefined ? {} : { '@id': id }),
-            ...members,
-          })),
-      ) as fc.Arbitrary<Record<string, unknown>>,
+    thing: fc.constantFrom(...classes).chain((type) =>
+      fc
+        .tuple(
+          fc.constantFrom<unknown>(type, [type, 'Thing'], `schema:${type}`, `http://schema.org/${type}`),
+          fc.option(fc.constantFrom('#a', 'https://a.example/#b', '/c'), { nil: undefined }),
+          fc.dictionary(keyOf(type), tie('value'), { maxKeys: 4 }),
+        )
+        .map(([t, id, members]) => ({
+          '@type': t,
+          ...(id === undefined ? {} : { '@id': id }),
+          ...members,
+        })),
+    ) as fc.Arbitrary<Record<string, unknown>>,
   }))
   const contexts = fc.constantFrom<unknown>(
     'https://schema.org',

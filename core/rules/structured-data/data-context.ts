@@ -1,9 +1,7 @@
-import { member, parseJson, type JsonValue } from '../../structured-data/json.ts'
+import { isSchemaContext } from '../../structured-data/context.ts'
+import { member, type JsonValue } from '../../structured-data/json.ts'
+import { dataOf, isMeantForSchema } from '../../structured-data/read.ts'
 import { rule } from '../rule.ts'
-
-const right = /^https?:\/\/schema\.org\/?$/
-/** What is schema.org misspelt, rather than another vocabulary. */
-const meant = /^\s*(?:https?:\/+)?(?:www\.)?schema[.,]?org?s?(?:\.com)?\/?(?:#|docs\/?)?\s*$/i
 
 type Verdict =
   { kind: 'right' | 'other' | 'missing' } | { kind: 'misspelt'; value: JsonValue & { kind: 'string' } }
@@ -12,8 +10,8 @@ function verdict(object: JsonValue): Verdict {
   const context = member(object, '@context')
   if (!context) return { kind: 'missing' }
   if (context.kind !== 'string') return { kind: 'other' }
-  if (right.test(context.value)) return { kind: 'right' }
-  return meant.test(context.value) ? { kind: 'misspelt', value: context } : { kind: 'other' }
+  if (isSchemaContext(context.value)) return { kind: 'right' }
+  return isMeantForSchema(context.value) ? { kind: 'misspelt', value: context } : { kind: 'other' }
 }
 
 /** A block that does not say its words are schema.org's. */
@@ -32,10 +30,11 @@ export const dataContext = rule({
       ? '"@context" is missing; "https://schema.org" is expected.'
       : `"@context" is “${found}”; "https://schema.org" is expected.`,
   check({ page }, mark) {
-    for (const block of page.data) {
-      const parsed = parseJson(block.json)
-      if (!parsed.ok) continue
-      const objects = parsed.value.kind === 'array' ? parsed.value.items : [parsed.value]
+    const { blocks } = dataOf(page)
+    for (const [i, block] of page.data.entries()) {
+      const json = blocks[i]!.json
+      if (!json) continue
+      const objects = json.kind === 'array' ? json.items : [json]
       for (const object of objects) {
         if (object.kind !== 'object') continue
         const found = verdict(object)

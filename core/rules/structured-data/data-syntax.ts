@@ -1,5 +1,5 @@
 import { lineAndColumn, lineStarts } from '../../page/places.ts'
-import { parseJson } from '../../structured-data/json.ts'
+import { dataOf } from '../../structured-data/read.ts'
 import { rule } from '../rule.ts'
 
 /** A JSON-LD block that is no JSON. */
@@ -15,14 +15,15 @@ export const dataSyntax = rule({
   needs: ['data'],
   message: ({ message, line, column }) => `${message} (line ${line} of the block, column ${column}).`,
   check({ page }, mark) {
-    for (const block of page.data) {
-      const result = parseJson(block.json)
-      if (result.ok) continue
-      const { line, column } = lineAndColumn(lineStarts(block.json), result.at)
-      const at = block.jsonStart + result.at
+    const { blocks } = dataOf(page)
+    for (const [i, block] of page.data.entries()) {
+      const { error } = blocks[i]!
+      if (!error) continue
+      const { at } = error
+      const { line, column } = lineAndColumn(lineStarts(block.json), at - block.jsonStart)
       mark(
         { start: at, end: at + 1 },
-        { message: block.json.trim() === '' ? 'The block is empty' : result.message, line, column },
+        { message: block.json.trim() === '' ? 'The block is empty' : error.message, line, column },
       )
     }
   },

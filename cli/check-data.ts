@@ -1,0 +1,89 @@
+import { parseArgs } from 'node:util'
+import {
+  dataFileOfDocument,
+  dataFileOfPage,
+  dataReports,
+  type DataFile,
+  type DataFileReport,
+} from '../core/exchange/data-report.ts'
+import { readSource } from '../core/page/source.ts'
+import { defaultStyle } from '../core/rules/house-style.ts'
+import { addressOf } from '../core/site/addresses.ts'
+import { baseFrom } from './audit.ts'
+import { print } from './output.ts'
+import { Problem } from './problem.ts'
+import { openSite } from './site-files.ts'
+
+const isDocument = (path: string) => /\.(?:jsonld|json)$/i.test(path)
+const isPage = (path: string) => /\.(?:html?|xhtml)(?:\.[a-z-]+)?$/i.test(path)
+
+/** Judges structured data alone: documents, or the blocks of pages; each mark with its JSON pointer. */
+export async function checkData(args: string[]): Promise<number> {
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: {
+      format: { type: 'string', default: 'text' },
+      date: { type: 'string' },
+      'base-url': { type: 'string' },
+    },
+  })
+  const { format } = values
+  if (format !== 'text' && format !== 'json')
+    throw new Problem(`--format “${format}”: text or json is expected.`)
+  const date = values.date ?? new Date().toISOString().slice(0, 10)
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(date) || Number.isNaN(Date.parse(date)))
+    throw new Problem(`--date “${date}”: YYYY-MM-DD is expected.`)
+  const base = baseFrom(values['base-url'])
+  const given = openSite(positionals)
+  const files: DataFile[] = []
+  const unread = [...given.unread]
+  const single = positionals.length === given.paths.length
+  for (const path of given.paths) {
+    // In a folder, what is neither a page nor a document is passed over.
+    if (!single && !isDocument(path) && !isPage(path)) continue
+    try {
+      const bytes = given.read(path)
+      const url = addressOf(given.addressPath(path), base)
+      if (isDocument(path)) files.push(dataFileOfDocument(path, url, bytes))
+      else {
+        const read = readSource(bytes)
+        if (read.ok) files.push(dataFileOfPage(path, url, read.source))
+        else unread.push({ path, why: read.why })
+      }
+    } catch (error) {
+      unread.push({ path, why: (error as Error).message })
+    }
+  }
+  const reports = dataReports(files, defaultStyle, date, base, values['base-url'] !== undefined)
+  await print(
+    format === 'json' ? JSON.stringify({ files: reports, unread }, null, 2) + '\n' : textOf(reports, unread),
+  )
+  return reports.some((f) => f.blocks.some((b) => b.marks.some((m) => m.severity === 'blocker'))) ? 1 : 0
+}
+
+function textOf(reports: DataFileReport[], unread: { path: string; why: string }[]): string {
+  const lines: string[] = []
+  for (const { path, blocks } of reports) {
+    lines.push(path)
+    if (blocks.length === 0) lines.push('  describes nothing')
+    for (const { line, types, features, marks } of blocks) {
+      lines.push(`  line ${line}: ${types.join(', ') || 'no type'}`)
+      for (const f of features)
+        lines.push(
+          `    ${f.feature}: ${
+            f.retired?.scope === 'gone'
+              ? `no longer shown, since ${f.retired.since}`
+              : `${f.eligible ? 'eligible' : `not eligible; missing: ${f.missing.join(', ')}`}${f.retired ? `; shown for few sites, since ${f.retired.since}` : ''}`
+          }`,
+        )
+      for (const m of marks)
+        lines.push(
+          `    ${m.severity.padEnd(7)} ${m.line}:${m.column}  ${m.pointer || '/'}  ${m.rule}: ${m.message}`,
+        )
+    }
+    lines.push('')
+  }
+  for (const { path, why } of unread) lines.push(`not read  ${path}: ${why}`)
+  return lines.join('\n') + '\n'
+}

@@ -1,0 +1,167 @@
+/** What is said of structured data alone, block by block: the shape that `quill check-data` prints. */
+import { lineAndColumn, lineStarts } from '../page/places.ts'
+import { readPage } from '../page/read-page.ts'
+import { sourceOf, type Source } from '../page/source.ts'
+import type { PageFacts, Need } from '../page/facts.ts'
+import { catalogue } from '../rules/catalogue.ts'
+import type { HouseStyle, Severity } from '../rules/house-style.ts'
+import { isCertain, type Mark, type SiteMark } from '../rules/rule.ts'
+import { auditPage, auditSite } from '../rules/runner.ts'
+import { emptyIndex, entryOf, updateIndex, type SiteIndex } from '../site/site-index.ts'
+import { featuresOf } from '../structured-data/features.ts'
+import { pointerAt } from '../structured-data/json.ts'
+import { dataOf, schemaTypes, type PageData } from '../structured-data/read.ts'
+
+export interface DataMark {
+  rule: string
+  severity: Severity
+  message: string
+  line: number
+  column: number
+  start: number
+  end: number | null
+  repair: boolean
+  /** RFC 6901, within the block. */
+  pointer: string
+}
+export interface DataFeature {
+  feature: string
+  eligible: boolean
+  missing: string[]
+  recommended: string[]
+  /** The thing it is about. */
+  pointer: string
+  /** Where results show the feature no longer, or for few sites. */
+  retired?: { since: string; scope: 'limited' | 'gone' }
+}
+export interface DataFileReport {
+  path: string
+  blocks: { line: number; types: string[]; features: DataFeature[]; marks: DataMark[] }[]
+}
+
+export interface DataFile {
+  path: string
+  url: string
+  page: PageFacts
+  text: string
+  /** What is known of it: of a document that is no page, its data alone. */
+  known?: ReadonlySet<Need>
+}
+
+/** A page whose blocks are judged. */
+export function dataFileOfPage(path: string, url: string, source: Source): DataFile {
+  return { path, url, page: readPage(source, { path, url }), text: source.text }
+}
+/** A JSON-LD document that stands for itself: one block, and no page around it. */
+export function dataFileOfDocument(path: string, url: string, bytes: Uint8Array): DataFile {
+  const text = new TextDecoder('utf-8', { ignoreBOM: false }).decode(bytes)
+  const page = readPage(sourceOf(new Uint8Array(), 'utf-8', 'bom', 0), { path, url })
+  page.data.push({ json: text, jsonStart: 0, start: 0, end: 0 })
+  return { path, url, page, text, known: new Set(['data']) }
+}
+
+/** Rules about what a block says; that there is none is said of pages, not of blocks. */
+const only = new Set(catalogue.filter((r) => r.family === 'data' && r.id !== 'data-none').map((r) => r.id))
+
+/** Reports on each file; what points from one to another is judged among those given. */
+export function dataReports(
+  files: DataFile[],
+  style: HouseStyle,
+  date: string,
+  base: string,
+  baseKnown: boolean,
+): DataFileReport[] {
+  const site = emptyIndex(
+    base,
+    false,
+    files.map((f) => [f.path, f.path] as const),
+  )
+  for (const { path, page } of files) updateIndex(site, path, entryOf(path, page, site))
+  const siteMarks = auditSite(site, style, date, only)
+  return files.map((file) => reportOf(file, site, siteMarks, style, date, baseKnown))
+}
+
+function reportOf(
+  { path, page, text, known }: DataFile,
+  site: SiteIndex,
+  siteMarks: SiteMark[],
+  style: HouseStyle,
+  date: string,
+  baseKnown: boolean,
+): DataFileReport {
+  const data = dataOf(page)
+  const starts = lineStarts(text)
+  const marks = [
+    ...auditPage(page, site, style, { date, only, baseKnown, ...(known ? { known } : {}) }),
+    ...siteMarks.filter((m) => m.pages.includes(path)).flatMap((m) => placed(m, data)),
+  ]
+  const states = featuresOf(data)
+  return {
+    path,
+    blocks: page.data.map((block, i) => {
+      const { json, roots } = data.blocks[i]!
+      const pointer = (start: number) => (json ? pointerAt(json, start - block.jsonStart) : '')
+      const end = block.jsonStart + block.json.length
+      return {
+        line: lineAndColumn(starts, block.start).line,
+        types: roots.flatMap(schemaTypes),
+        features: states
+          .filter((s) => s.thing.block === i)
+          .map(({ feature, thing, eligible, missing, recommended }) => ({
+            feature: feature.id,
+            eligible,
+            missing: missing.map((l) => l.path),
+            recommended: recommended.map((l) => l.path),
+            pointer: pointer(thing.start),
+            ...(feature.retired
+              ? { retired: { since: feature.retired.since, scope: feature.retired.scope } }
+              : {}),
+          })),
+        marks: marks
+          .filter((m) => m.start !== null && m.start >= block.jsonStart && m.start <= end)
+          .sort((a, b) => a.start! - b.start!)
+          .map((m) => ({
+            rule: m.rule,
+            severity: m.severity,
+            message: m.message,
+            ...lineAndColumn(starts, m.start!),
+            start: m.start!,
+            end: m.end,
+            repair: isCertain(m.repair),
+            pointer: pointer(m.start!),
+          })),
+      }
+    }),
+  }
+}
+
+/** A mark of the site's at its place on a page: the pointer that leads nowhere, the thing that is described in two ways. */
+function placed(mark: SiteMark, data: PageData): Mark[] {
+  const { rule, severity, message, values } = mark
+  const at = (start: number, end: number): Mark => ({
+    rule,
+    severity,
+    message,
+    values,
+    start,
+    end,
+    repair: null,
+  })
+  for (const thing of data.things)
+    for (const property of thing.properties) {
+      if (property.name !== values.property) continue
+      if (rule === 'data-dangling')
+        for (const v of property.values)
+          if (v.kind === 'reference' && v.id === values.id) return [at(v.start, v.end)]
+      if (
+        rule === 'data-conflict' &&
+        (thing.id === values.what || String(values.what).startsWith('the organisation'))
+      ) {
+        const said = property.values[0]
+        const text = said?.kind === 'literal' ? String(said.iri ?? said.value) : null
+        if (text === null || text.trim() === values.one || text.trim() === values.other)
+          return [at(property.under.start, property.under.end)]
+      }
+    }
+  return []
+}

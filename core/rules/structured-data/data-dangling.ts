@@ -1,0 +1,66 @@
+import { resolveAddress, withoutQuery } from '../../site/addresses.ts'
+import { danglingLinks } from '../../structured-data/site-things.ts'
+import { siteRule } from '../rule.ts'
+import { described } from './example.ts'
+
+/** A pointer to a thing that nothing describes. */
+export const dataDangling = siteRule({
+  id: 'data-dangling',
+  family: 'data',
+  severity: 'flaw',
+  sign: 'missing',
+  name: 'The data points to nothing',
+  basis: 'JSON-LD 1.1, 3.3 (node identifiers)',
+  why: 'A machine that follows the pointer learns nothing of the organisation or the person that is meant.',
+  mend: 'Describe the thing once, with this "@id", or point to the one that is described.',
+  needs: ['data'],
+  message: ({ id, property }) => `“${property}” points to ${id}, which no page of the site describes.`,
+  check({ site }, mark) {
+    const isDefined = (id: string) => site.byThing.has(`id ${id}`)
+    const asked = {
+      base: site.base,
+      whole: site.whole,
+      isAddress: (url: string) => site.addresses.has(withoutQuery(resolveAddress(url, site.base) ?? url)),
+    }
+    const found = new Map<string, { property: string; id: string; pages: string[] }>()
+    for (const page of site.withThings) {
+      const entry = site.entries.get(page)!
+      for (const { property, to } of danglingLinks(entry.things!, entry.url, isDefined, asked)) {
+        const key = `${property} ${to}`
+        const group = found.get(key) ?? { property, id: String(to), pages: [] }
+        if (!group.pages.includes(page)) group.pages.push(page)
+        found.set(key, group)
+      }
+    }
+    for (const { property, id, pages } of found.values()) mark(pages.sort(), { id, property })
+  },
+  examples: {
+    clean: [
+      described({
+        '@graph': [
+          { '@type': 'Article', publisher: { '@id': '#org' } },
+          { '@type': 'Organization', '@id': '#org', name: 'x' },
+        ],
+      }),
+      {
+        html: described({ '@type': 'Article', publisher: { '@id': 'https://site.example/#org' } }),
+        pages: { 'index.html': described({ '@type': 'Organization', '@id': '#org', name: 'x' }) },
+      },
+      described({ '@type': 'Article', mainEntityOfPage: { '@id': 'https://site.example/page.html' } }),
+      described({ '@type': 'Article', about: { '@id': 'https://other.example/#x' } }),
+      described({ '@type': 'Offer', availability: { '@id': 'https://schema.org/InStock' } }),
+    ],
+    marked: [
+      {
+        html: described({ '@type': 'Article', publisher: { '@id': '#org' } }),
+        says: /“publisher” points to https:\/\/site\.example\/page\.html#org, which no page/,
+      },
+      { html: described({ '@type': 'Article', author: { '@id': '_:b' } }), says: /points to _:b/ },
+      {
+        html: described({ '@type': 'Article', publisher: { '@id': 'https://site.example/#org' } }),
+        pages: { 'index.html': '<p>x' },
+        says: /https:\/\/site\.example\/#org/,
+      },
+    ],
+  },
+})

@@ -1,0 +1,65 @@
+import { featuresOf, inWords, type Lack } from '../../structured-data/features.ts'
+import { dataOf, type Thing } from '../../structured-data/read.ts'
+import { rule } from '../rule.ts'
+import { opening } from './data-edit.ts'
+import { described } from './example.ts'
+
+/** What a search feature would like to have is missing: one mark for each thing. */
+export const dataRecommended = rule({
+  id: 'data-recommended',
+  family: 'data',
+  severity: 'nit',
+  sign: 'missing',
+  name: 'Something that a result can use is missing',
+  basis: 'the features’ public documentation, from memory (core/structured-data/features.json)',
+  why: 'The more a result can say of the page, the more readily it is shown in full.',
+  mend: 'Fill in what the page holds, and leave out what it does not.',
+  needs: ['data'],
+  message: ({ feature, missing, count }) =>
+    `${feature}: ${missing} ${count === 1 ? 'is' : 'are'} missing, which the feature can use.`,
+  check({ page }, mark) {
+    for (const { feature, recommended } of featuresOf(dataOf(page))) {
+      const byThing = new Map<Thing, Lack[]>()
+      for (const lack of recommended) byThing.set(lack.on, [...(byThing.get(lack.on) ?? []), lack])
+      for (const [thing, lacks] of byThing)
+        mark(opening(thing), {
+          feature: feature.name,
+          missing: lacks.map((l) => inWords(l.path)).join('; '),
+          count: lacks.length,
+        })
+    }
+  },
+  examples: {
+    clean: [
+      described({ '@type': 'WebSite', name: 'x', url: 'https://site.example/' }),
+      described({
+        '@type': 'FAQPage',
+        mainEntity: { '@type': 'Question', name: 'x', acceptedAnswer: { '@type': 'Answer', text: 'y' } },
+      }),
+      described({ '@type': 'Thing', name: 'x' }),
+    ],
+    marked: [
+      {
+        html: described({ '@type': 'Course', name: 'x', description: 'y' }),
+        at: '{"@context"',
+        says: /Course: provider is missing, which the feature can use/,
+      },
+      {
+        html: described({ '@type': 'VideoObject', name: 'x', thumbnailUrl: '/a', uploadDate: '2026-01-01' }),
+        says: /description; contentUrl or embedUrl; duration are missing/,
+      },
+      {
+        html: described({
+          '@type': 'Article',
+          headline: 'x',
+          image: '/a',
+          datePublished: '2026',
+          dateModified: '2026',
+          author: { '@type': 'Person', name: 'y' },
+        }),
+        at: '{"@type":"Person"',
+        says: /author\.url is missing/,
+      },
+    ],
+  },
+})

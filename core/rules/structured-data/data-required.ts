@@ -1,0 +1,69 @@
+import { featuresOf, inWords } from '../../structured-data/features.ts'
+import { dataOf } from '../../structured-data/read.ts'
+import { rule } from '../rule.ts'
+import { opening } from './data-edit.ts'
+import { described } from './example.ts'
+
+/** What a search feature needs is missing. */
+export const dataRequired = rule({
+  id: 'data-required',
+  family: 'data',
+  severity: 'flaw',
+  sign: 'missing',
+  name: 'Something that a result needs is missing',
+  basis: 'the features’ public documentation, from memory (core/structured-data/features.json)',
+  why: 'Without it results show the page as they show any other.',
+  mend: 'Fill it in from the page; leave the type out if the page does not hold it.',
+  needs: ['data'],
+  message: ({ feature, missing }) => `${feature}: ${missing} is missing, which the feature needs.`,
+  check({ page }, mark) {
+    for (const { feature, missing } of featuresOf(dataOf(page)))
+      for (const { on, path } of missing) mark(opening(on), { feature: feature.name, missing: inWords(path) })
+  },
+  examples: {
+    clean: [
+      described({
+        '@type': 'Event',
+        name: 'x',
+        startDate: '2026-12-01',
+        location: { '@type': 'Place', address: 'y' },
+      }),
+      described({ '@type': 'Article' }),
+      described({ '@type': 'Article', publisher: { '@type': 'LocalBusiness', name: 'x' } }),
+      described({
+        '@type': 'Product',
+        name: 'x',
+        aggregateRating: { '@type': 'AggregateRating', ratingValue: 4, ratingCount: 2 },
+      }),
+    ],
+    marked: [
+      {
+        html: described({ '@type': 'Product', name: 'x' }),
+        at: '{"@context"',
+        says: /Product: offers, review, aggregateRating or hasVariant is missing/,
+      },
+      {
+        html: described({ '@type': 'Product', name: 'x', offers: { '@type': 'Offer', price: 3 } }),
+        at: '{"@type":"Offer"',
+        says: /offers\.priceCurrency or offers\.priceSpecification is missing/,
+      },
+      {
+        html: described({ '@type': 'Event', name: 'x', startDate: '2026-12-01' }),
+        says: /Event: location is missing/,
+      },
+      {
+        html: described({ '@type': 'FAQPage', mainEntity: [{ '@type': 'Question', name: 'x' }] }),
+        at: '{"@type":"Question"',
+        says: /mainEntity\.acceptedAnswer is missing/,
+      },
+      {
+        html: described({
+          '@type': 'Review',
+          author: { '@type': 'Person', name: 'x' },
+          reviewRating: { '@type': 'Rating', ratingValue: 4 },
+        }),
+        says: /Review: itemReviewed is missing/,
+      },
+    ],
+  },
+})

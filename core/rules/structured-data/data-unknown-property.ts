@@ -1,0 +1,81 @@
+import { isOfSchema } from '../../structured-data/context.ts'
+import { dataOf, schemaTypes } from '../../structured-data/read.ts'
+import { isProperty, nearestTerms, propertiesOf } from '../../structured-data/vocabulary.ts'
+import { rule } from '../rule.ts'
+import { either } from './data-edit.ts'
+import { described } from './example.ts'
+
+/** A property of an action's input or output, as schema.org annotates it: `query-input`. */
+const annotated = /-(?:input|output)$/
+
+/** A property that schema.org does not have. */
+export const dataUnknownProperty = rule({
+  id: 'data-unknown-property',
+  family: 'data',
+  severity: 'flaw',
+  sign: 'order',
+  name: 'A property that there is not',
+  basis: 'schema.org’s vocabulary, as shipped (NOTICE)',
+  why: 'A machine passes over a property that it does not know, and with it over what was to be said.',
+  mend: 'Write the property that is meant, in its own case.',
+  needs: ['data'],
+  message: ({ property, near, otherCase, keyword }) =>
+    keyword
+      ? `“${property}” is no word of JSON-LD${near ? `; did you mean ${near}?` : '.'}`
+      : `schema.org has no property “${property}”${otherCase ? `: properties keep their case, “${near}”.` : near ? `; did you mean ${near}?` : '.'}`,
+  check({ page }, mark) {
+    const { things, blocks } = dataOf(page)
+    for (const thing of things) {
+      for (const { key, at } of thing.strays) {
+        const near = /^@(?:context|type|id|value|language|graph|list|set|reverse)$/.test(key.toLowerCase())
+          ? key.toLowerCase()
+          : ''
+        mark(at, { property: key, near, otherCase: false, keyword: true })
+      }
+      if (blocks[thing.block]!.unknown.length > 0) continue
+      const own = new Set(schemaTypes(thing).flatMap((t) => [...propertiesOf(t)]))
+      for (const { name, at } of thing.properties) {
+        if (!isOfSchema(name) || isProperty(name)) continue
+        if (annotated.test(name) && isProperty(name.replace(annotated, ''))) continue
+        const all = nearestTerms(name, 'property')
+        const otherCase = all[0]?.toLowerCase() === name.toLowerCase()
+        // Those that the type has come first.
+        const near = [...all].sort((a, b) => Number(own.has(b)) - Number(own.has(a)))
+        mark(at, { property: name, near: otherCase ? all[0]! : either(near), otherCase, keyword: false })
+      }
+    }
+  },
+  examples: {
+    clean: [
+      described({ '@type': 'Event', name: 'x', 'schema:startDate': '2026-12-01' }),
+      described({ '@type': 'SearchAction', 'query-input': 'required name=q' }),
+      described({
+        '@context': ['https://schema.org', { w: 'https://words.example/' }],
+        '@type': 'Thing',
+        'w:lumen': 3,
+      }),
+    ],
+    marked: [
+      {
+        html: described({ '@type': 'Event', startdate: '2026' }),
+        at: '"startdate"',
+        says: /keep their case, “startDate”\.$/,
+      },
+      {
+        html: described({ '@type': 'Article', headlin: 'x' }),
+        at: '"headlin"',
+        says: /did you mean headline\?/,
+      },
+      {
+        html: described({ '@type': 'Thing', lampColour: 'x' }),
+        at: '"lampColour"',
+        says: /no property “lampColour”/,
+      },
+      {
+        html: described({ '@Type': 'Event', name: 'x' }),
+        at: '"@Type"',
+        says: /no word of JSON-LD; did you mean @type\?/,
+      },
+    ],
+  },
+})

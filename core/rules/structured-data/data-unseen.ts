@@ -1,0 +1,108 @@
+import { toBeSeen } from '../../structured-data/about.ts'
+import { dataOf } from '../../structured-data/read.ts'
+import { isDateSeen, isNumberSeen, isTextSeen } from '../../structured-data/visible.ts'
+import { rule } from '../rule.ts'
+import { described } from './example.ts'
+
+/** The data says something that the page does not. */
+export const dataUnseen = rule({
+  id: 'data-unseen',
+  family: 'data',
+  severity: 'flaw',
+  sign: 'alike',
+  name: 'The data says what the page does not',
+  basis: 'the general guidelines for structured data, from memory',
+  why: 'Data must say what readers can see. Where it says more, the whole page’s data may be passed over.',
+  mend: 'Say it on the page, or take it out of the data.',
+  needs: ['data', 'text'],
+  message: ({ property, value }) => `“${property}” is “${value}”, which is not in the page’s visible text.`,
+  check({ page }, mark) {
+    if (page.data.length === 0) return
+    for (const { property, as, value, start, end } of toBeSeen(dataOf(page))) {
+      const seen =
+        as === 'date'
+          ? isDateSeen(page, value)
+          : as === 'number'
+            ? isNumberSeen(page, value)
+            : isTextSeen(page, value)
+      if (!seen)
+        mark(
+          { start, end },
+          { property: property.name, value: value.length > 80 ? value.slice(0, 80) + '…' : value },
+        )
+    }
+  },
+  examples: {
+    clean: [
+      described(
+        { '@type': 'Event', name: 'Lamp lighting', startDate: '2026-12-01T19:30' },
+        '<h1>Lamp&nbsp;lighting</h1><p>Tuesday, 1st December</p>',
+      ),
+      described(
+        { '@type': 'Product', name: 'Lamp', offers: { '@type': 'Offer', price: '1250.00' } },
+        '<h1>Lamp</h1><p>£1,250',
+      ),
+      described(
+        {
+          '@type': 'FAQPage',
+          mainEntity: {
+            '@type': 'Question',
+            name: 'When?',
+            acceptedAnswer: { '@type': 'Answer', text: '<p>At <b>noon</b> &amp; six.</p>' },
+          },
+        },
+        '<h2>When?</h2><p>At noon &amp; six.',
+      ),
+      described(
+        { '@type': 'Article', headline: 'Lenses', author: { '@type': 'Person', name: 'Nobody here' } },
+        '<h1>Lenses</h1>',
+      ),
+      described({ '@type': 'Article', datePublished: '2026-03-12' }, '<p>12/03/2026'),
+    ],
+    marked: [
+      {
+        html: described({ '@type': 'Event', name: 'Lamp lighting' }, '<h1>Storm watch</h1>'),
+        at: '"Lamp lighting"',
+        says: /“name” is “Lamp lighting”, which is not in/,
+      },
+      {
+        html: described(
+          { '@type': 'Product', name: 'Lamp', offers: { '@type': 'Offer', price: 12 } },
+          '<h1>Lamp</h1><p>£120',
+        ),
+        at: '12}',
+        says: /“price” is “12”/,
+      },
+      {
+        html: described({ '@type': 'Article', datePublished: '2026-03-12' }, '<p>13 March 2026'),
+        says: /“datePublished”/,
+      },
+      {
+        html: described(
+          {
+            '@type': 'FAQPage',
+            mainEntity: {
+              '@type': 'Question',
+              name: 'When?',
+              acceptedAnswer: { '@type': 'Answer', text: 'Never.' },
+            },
+          },
+          '<h2>When?</h2>',
+        ),
+        at: '"Never."',
+        says: /“text” is “Never\.”/,
+      },
+      {
+        html: described(
+          {
+            '@type': 'Recipe',
+            name: 'Cake',
+            aggregateRating: { '@type': 'AggregateRating', ratingValue: 4.8 },
+          },
+          '<h1>Cake</h1><p hidden>4.8',
+        ),
+        says: /“ratingValue” is “4\.8”/,
+      },
+    ],
+  },
+})

@@ -1,0 +1,169 @@
+/** What a results page can make of the things that a page describes: what each feature asks for, and what is missing. */
+import table from './features.json' with { type: 'json' }
+import { schemaTypes, thingsUnder, valuesOf, type PageData, type Thing } from './read.ts'
+import { isA } from './vocabulary.ts'
+
+/** What eligible data may add to a result. */
+export type Addition = 'date' | 'rating' | 'price' | 'trail' | 'questions'
+
+interface Requirement {
+  types: string[]
+  unless?: string[]
+  /** Property names; `a|b` where one of several is enough, `a.b` for what stands within. */
+  required: string[]
+  recommended: string[]
+  nested?: (Requirement & { under: string })[]
+}
+export interface Feature extends Requirement {
+  id: string
+  name: string
+  /** It counts wherever the thing stands, not at the top alone. */
+  anywhere?: boolean
+  /** Required where the thing does not hang on another. */
+  alone?: string[]
+  adds: Addition[]
+  retired?: { since: string; scope: 'limited' | 'gone'; now: string }
+}
+const { features, meta } = table as unknown as { features: Feature[]; meta: { basis: string; asOf: string } }
+export const featuresMeta = meta
+export { features }
+
+/** One property that a feature asks for and that is not there; `on` is the thing that lacks it. */
+export interface Lack {
+  on: Thing
+  /** From the thing that the feature is about: `offers.price|offers.priceSpecification`. */
+  path: string
+}
+export interface FeatureState {
+  feature: Feature
+  thing: Thing
+  missing: Lack[]
+  recommended: Lack[]
+  eligible: boolean
+}
+
+/** Properties through which a page names what it is about, rather than what that has to do with. */
+const leadsToMain = new Set([
+  'mainEntity',
+  'hasPart',
+  'itemListElement',
+  'item',
+  'about',
+  'hasVariant',
+  'mentions',
+  'subjectOf',
+  'mainEntityOfPage',
+])
+const containers = ['WebPage', 'ItemList', 'ListItem', 'WebSite', 'CreativeWork', 'ProductGroup']
+/** Whether a thing stands for itself on its page: at the top, or as what the page above it is about. */
+export function standsAlone(thing: Thing): boolean {
+  let at: Thing | null = thing
+  while (at?.within) {
+    const { thing: above, property }: NonNullable<Thing['within']> = at.within
+    if (property.reverse || !leadsToMain.has(property.name)) return false
+    if (!schemaTypes(above).some((t) => containers.some((c) => isA(t, c)))) return false
+    at = above
+  }
+  return true
+}
+
+const isOf = (thing: Thing, { types, unless }: Pick<Requirement, 'types' | 'unless'>): boolean => {
+  const own = schemaTypes(thing)
+  return (
+    own.some((t) => types.some((type) => isA(t, type))) && !own.some((t) => unless?.some((u) => isA(t, u)))
+  )
+}
+
+/** Whether a property, or what stands within it by a dotted path, has any value that is not empty. */
+function hasValue(thing: Thing, path: string, data: PageData): boolean {
+  const [name, ...rest] = path.split('.')
+  if (rest.length === 0)
+    return valuesOf(thing, name!).some((v) => v.kind !== 'literal' || String(v.value).trim() !== '')
+  return thingsUnder(thing, name!, data).some((t) => hasValue(t, rest.join('.'), data))
+}
+
+function lacks(
+  requirement: Requirement,
+  thing: Thing,
+  data: PageData,
+  prefix: string,
+  out: { missing: Lack[]; recommended: Lack[] },
+): void {
+  const full = (asked: string) =>
+    asked
+      .split('|')
+      .map((p) => prefix + p)
+      .join('|')
+  for (const kind of ['required', 'recommended'] as const)
+    for (const asked of requirement[kind])
+      if (!asked.split('|').some((p) => hasValue(thing, p, data)))
+        out[kind === 'required' ? 'missing' : 'recommended'].push({ on: thing, path: full(asked) })
+  for (const nested of requirement.nested ?? [])
+    for (const inner of thingsUnder(thing, nested.under, data))
+      if (inner !== thing && isOf(inner, nested)) lacks(nested, inner, data, `${prefix}${nested.under}.`, out)
+}
+
+/** Where a breadcrumb's entry leads nowhere: every entry but the last needs an address. */
+function crumbsWithoutItem(thing: Thing, data: PageData): Lack[] {
+  const entries = thingsUnder(thing, 'itemListElement', data)
+  return entries
+    .slice(0, -1)
+    .flatMap((on) => (hasValue(on, 'item', data) ? [] : [{ on, path: 'itemListElement.item' }]))
+}
+
+const cache = new WeakMap<PageData, FeatureState[]>()
+/** The features that a page's things are candidates for, each with what is missing. A retired one that is gone asks for nothing. */
+export function featuresOf(data: PageData): FeatureState[] {
+  const known = cache.get(data)
+  if (known) return known
+  const states: FeatureState[] = []
+  for (const thing of data.things) {
+    if (schemaTypes(thing).length === 0) continue
+    const alone = standsAlone(thing)
+    for (const feature of features) {
+      if (!isOf(thing, feature) || (!alone && !feature.anywhere)) continue
+      const out: { missing: Lack[]; recommended: Lack[] } = { missing: [], recommended: [] }
+      if (feature.retired?.scope !== 'gone') {
+        lacks(feature, thing, data, '', out)
+        if (alone && thing.within === null)
+          for (const asked of feature.alone ?? [])
+            if (!hasValue(thing, asked, data)) out.missing.push({ on: thing, path: asked })
+        if (feature.id === 'BreadcrumbList') out.missing.push(...crumbsWithoutItem(thing, data))
+      }
+      states.push({
+        feature,
+        thing,
+        ...out,
+        eligible: out.missing.length === 0 && feature.retired?.scope !== 'gone',
+      })
+    }
+  }
+  cache.set(data, states)
+  return states
+}
+
+/** A path of a requirement in words: “offers, review or aggregateRating”. */
+export function inWords(path: string): string {
+  const all = path.split('|')
+  return all.length < 2 ? path : `${all.slice(0, -1).join(', ')} or ${all.at(-1)}`
+}
+
+/** What a class may be asked for by the features that it is a candidate for; for a form. */
+export function askedOf(types: string[]): { required: Set<string>; recommended: Set<string> } {
+  const required = new Set<string>()
+  const recommended = new Set<string>()
+  const top = (paths: string[]) => paths.flatMap((p) => p.split('|')).map((p) => p.split('.')[0]!)
+  const walk = (r: Requirement) => {
+    const fits =
+      types.some((t) => r.types.some((c) => isA(t, c))) &&
+      !types.some((t) => r.unless?.some((u) => isA(t, u)))
+    if (fits) {
+      for (const p of top(r.required)) required.add(p)
+      for (const p of top(r.recommended)) recommended.add(p)
+    }
+    for (const n of r.nested ?? []) walk(n)
+  }
+  for (const f of features) if (f.retired?.scope !== 'gone') walk(f)
+  for (const p of required) recommended.delete(p)
+  return { required, recommended }
+}
