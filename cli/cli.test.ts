@@ -57,6 +57,7 @@ describe('quill audit', () => {
     expect(visit.marks.map((m: { rule: string; repair: boolean }) => [m.rule, m.repair])).toEqual([
       ['text-thin', false],
       ['shell-viewport', true],
+      ['data-none', false],
     ])
     expect(visit.headings).toEqual([
       { level: 1, text: 'Visit', landmark: 'main', line: 2, column: 288, start: 304, end: 318 },
@@ -71,7 +72,7 @@ describe('quill audit', () => {
       end: 42,
       repair: true,
     })
-    expect(report.totals).toEqual({ pages: 2, blocker: 0, flaw: 7, nit: 6 })
+    expect(report.totals).toEqual({ pages: 2, blocker: 0, flaw: 7, nit: 8 })
   })
   it('exits 1 when blockers remain at their effective severity, 0 when the house lowers them', () => {
     const dir = folder({ 'a.html': GOOD.replace(/<h1>.*<\/h1>/, '') })
@@ -269,5 +270,60 @@ describe('quill vocabulary', () => {
     expect([status, stdout]).toEqual([2, ''])
     expect(stderr).toBe('quill: schema.org has no “Artcle”; did you mean Article?\n')
     expect(quill(['vocabulary']).status).toBe(2)
+  })
+})
+
+describe('quill check-data', () => {
+  it('prints the shapes of the contract, for documents and for pages', () => {
+    const dir = folder({
+      'lamp.jsonld':
+        '{\n  "@context": "https://schema.org",\n  "@type": "Product",\n  "name": "Lamp",\n  "offers": { "@type": "Offer", "price": "3" }\n}',
+      'page.html':
+        '<title>x</title>\n<script type="application/ld+json">{"@context":"https://schema.org","@type":"FAQPage","mainEntity":{"@type":"Question","name":"Why?","acceptedAnswer":{"@type":"Answer","text":"So."}}}</script><h1>Why?</h1><p>So.',
+      'broken.json': '{"@type":"Event",}',
+    })
+    const { status, stdout } = quill([
+      'check-data',
+      join(dir, 'lamp.jsonld'),
+      join(dir, 'page.html'),
+      '--format',
+      'json',
+    ])
+    expect(status).toBe(0)
+    const [lamp, page] = JSON.parse(stdout).files
+    expect(lamp.blocks).toHaveLength(1)
+    expect(lamp.blocks[0]).toMatchObject({
+      line: 1,
+      types: ['Product'],
+      features: [
+        { feature: 'Product', eligible: false, missing: ['offers.priceCurrency|offers.priceSpecification'] },
+      ],
+    })
+    expect(lamp.blocks[0].marks).toContainEqual({
+      rule: 'data-required',
+      severity: 'flaw',
+      message:
+        'Product: offers.priceCurrency or offers.priceSpecification is missing, which the feature needs.',
+      line: 5,
+      column: 13,
+      start: 90,
+      end: 91,
+      repair: false,
+      pointer: '/offers',
+    })
+    expect(page.blocks[0]).toMatchObject({
+      line: 2,
+      types: ['FAQPage'],
+      features: [
+        { feature: 'FAQPage', eligible: true, missing: [], retired: { since: '2023-08', scope: 'limited' } },
+      ],
+      marks: [{ rule: 'data-retired', pointer: '' }],
+    })
+    const broken = quill(['check-data', join(dir, 'broken.json')])
+    expect(broken.status).toBe(1)
+    expect(broken.stdout).toMatch(
+      /blocker 1:17 {2}\/ {2}data-syntax: A comma stands before the closing brace/,
+    )
+    expect(quill(['check-data', join(dir, 'nowhere.json')]).status).toBe(2)
   })
 })

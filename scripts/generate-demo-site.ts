@@ -158,13 +158,44 @@ export function demoFiles(): Map<string, Uint8Array> {
       ),
     ],
     [
+      'site/img/lens.svg',
+      text(
+        drawing(
+          [70, 50, 32, 14]
+            .map(
+              (r) =>
+                `<ellipse cx="160" cy="100" rx="${r}" ry="${r + 16}" fill="none" stroke="#1b2733" stroke-width="4"/>`,
+            )
+            .join(''),
+        ),
+      ),
+    ],
+    [
+      'site/img/stew.svg',
+      text(
+        drawing(
+          '<path d="M90 90h140v20a70 50 0 0 1-140 0zM70 90h180" fill="#fff" stroke="#1b2733" stroke-width="5"/><path d="M130 70q8-14 0-28M160 70q8-14 0-28M190 70q8-14 0-28" fill="none" stroke="#1b2733" stroke-width="3"/>',
+        ),
+      ),
+    ],
+    [
+      'site/img/cake.svg',
+      text(
+        drawing(
+          '<path d="M90 150V90a70 24 0 0 1 140 0v60z" fill="#d9a066" stroke="#1b2733" stroke-width="4"/>',
+        ),
+      ),
+    ],
+    [
       'house-style.json',
       text(
         writeHouseStyle({
           ...defaultStyle,
           limits: { ...defaultStyle.limits, textShortest: 40, headingGap: 100 },
-          rules: { 'heading-keyword-h2': 'off' },
+          siteName: 'Farrowskerry Light',
+          rules: { 'heading-keyword-h2': 'off', 'data-none': 'off' },
           addresses: [
+            { match: '/courses/*', rules: { 'data-none': 'nit' } },
             {
               match: '/stories/*.html',
               type: 'article',

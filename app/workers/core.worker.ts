@@ -1,5 +1,6 @@
 /** The worker's door: the same core behind Comlink. */
 import * as Comlink from 'comlink'
+import * as data from './data.ts'
 import * as desk from './desk.ts'
 import * as structure from './structure.ts'
 import * as templates from './templates.ts'
@@ -11,6 +12,14 @@ const alone = <T>(job: () => Promise<T>): Promise<T> => navigator.locks.request(
 const api = {
   ...desk,
   ...structure,
+  dataView: data.dataView,
+  buildData: data.buildData,
+  inlineData: data.inlineData,
+  searchProperties: data.searchProperties,
+  searchTypes: data.searchTypes,
+  describeTerm: data.describeTerm,
+  spreadPreview: data.spreadPreview,
+  siteData: data.siteData,
   templateSuggestions: templates.templateSuggestions,
   templatePreview: templates.templatePreview,
   templateReach: templates.templateReach,

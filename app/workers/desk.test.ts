@@ -169,6 +169,8 @@ describe('a site that is open', () => {
       'description-duplicate',
       'slug-collision',
       'page-orphan',
+      'data-dangling',
+      'data-conflict',
     ])
 
     const path = 'tours/tower.html'

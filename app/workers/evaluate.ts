@@ -39,6 +39,8 @@ import { auditPage, ruleOf } from '../../core/rules/runner.ts'
 import { addressOf } from '../../core/site/addresses.ts'
 import { pathParts, type Moves } from '../../core/site/moves.ts'
 import { keywordKey, targetsOf, type SiteIndex } from '../../core/site/site-index.ts'
+import { followPage, hasBuilt, withoutBuilt } from '../../core/structured-data/follow.ts'
+import { siteSideOf } from '../../core/structured-data/site-side.ts'
 import { siteThings } from '../../core/structured-data/site-things.ts'
 import { furnitureOf, shownPrice, type Furniture } from '../../core/structured-data/things.ts'
 import { namesIn } from '../../core/wording/casing.ts'
@@ -117,7 +119,20 @@ export function proofFor(path: string, source: Source, decisions: Decisions, set
     })
   }
   const own = path.slice(setting.root.length)
-  return applyDraft(source, draft, carryFor(own, setting.moves, setting.base))
+  const carry = carryFor(own, setting.moves, setting.base)
+  if (hasBuilt(draft)) {
+    const rest = applyDraft(source, withoutBuilt(draft), carry)
+    const page = readPage(rest.source, { path, url, main: setting.style.main })
+    draft = followPage(
+      draft,
+      page,
+      rest.source.text,
+      (start) => sourceBytes(rest, [start])[0]!,
+      siteSideOf(page, setting.index, setting.style.siteName),
+      setting.style.language ?? 'en',
+    )
+  }
+  return applyDraft(source, draft, carry)
 }
 
 /** Token values of a page; headings as the draft leaves them, where it changes any. */

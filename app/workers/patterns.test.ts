@@ -24,6 +24,7 @@ const row = (path: string, more: Partial<LedgerRow>): LedgerRow => ({
   targets: [],
   linked: 0,
   keyword: null,
+  things: null,
   rules: [],
   blocker: 0,
   flaw: 0,

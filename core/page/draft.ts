@@ -4,7 +4,8 @@
  * Keys: `slug` (see site/moves.ts), `title`, `meta:description`, `meta:robots`, `canonical`, `lang`, `charset`, and with the place of the
  * element's start tag in the source's bytes `heading@812`, `jsonld@1200`, `title@90`, `meta:description@140`;
  * `block@` a paragraph or div that becomes a heading, `alt@` an image's alternative text, `id@` an id, `link@` a link of
- * the head, `comment@` a comment, `new:<name>` mark-up put at the end of the head, `doctype`, `skip` a skip link.
+ * the head, `comment@` a comment, `new:<name>` mark-up put at the end of the head, `data:<name>` a JSON-LD block put
+ * there, `doctype`, `skip` a skip link.
  */
 import Joi from 'joi'
 
@@ -21,6 +22,12 @@ export interface Edit {
   merge?: number[]
   /** Takes the element out. */
   remove?: true
+  /** Of a JSON-LD block: what was built from the page, and which of its values follow the page's text. */
+  built?: {
+    kind: string
+    /** By JSON pointer, as what and from where in the source the value was found: `question@812`, or `site`. */
+    links: Readonly<Record<string, string>>
+  }
   /** Of a slug: the folder's page moves without the pages under it. */
   alone?: true
 }
@@ -38,10 +45,14 @@ export const editSchema = Joi.object<Edit>({
   merge: Joi.array().items(Joi.number().integer().min(0)).max(50),
   remove: Joi.valid(true),
   alone: Joi.valid(true),
+  built: Joi.object({
+    kind: Joi.string().max(60).required(),
+    links: Joi.object().pattern(Joi.string().allow('').max(400), Joi.string().max(400)).required(),
+  }),
 }).min(1)
 
 export const targetKeyPattern =
-  /^(?:title(?:@\d+)?|meta:[a-z0-9:._-]+(?:@\d+)?|canonical(?:@\d+)?|lang|charset|doctype|skip|slug|(?:heading|jsonld|block|alt|id|link|comment)@\d+|new:[a-z0-9-]+)$/
+  /^(?:title(?:@\d+)?|meta:[a-z0-9:._-]+(?:@\d+)?|canonical(?:@\d+)?|lang|charset|doctype|skip|slug|(?:heading|jsonld|block|alt|id|link|comment)@\d+|(?:new|data):[a-z0-9-]+)$/
 
 /** A new edit over the one that a target has: what a heading becomes is decided once, headings joined to it add up. */
 export function overEdit(now: Edit | undefined, edit: Edit): Edit {

@@ -154,16 +154,29 @@ function charsetSplices(places: Locations): Splices {
   return [{ start: at, end: at, text: at === 0 ? text + places.eol : places.eol + text }]
 }
 
-function jsonSplices(element: Located, edit: Edit): Splices {
+/** A JSON text as it can stand in a script element: nothing in it can end the element or begin a comment (WHATWG HTML 4.12.1.3). */
+export const safeJson = (json: string): string =>
+  json
+    .replace(/<(?=\/script|!--)/gi, '\\u003c')
+    .replace(/\u2028/g, '\\u2028')
+    .replace(/\u2029/g, '\\u2029')
+
+function jsonSplices(places: Locations, element: Located, edit: Edit): Splices {
+  if (edit.remove) return removal(places.view, element)
   if (edit.value === undefined) return []
   const { startEnd, endStart } = element.place
   if (endStart === null)
     return { why: 'The script element is never closed in the source. Close it there first.' }
-  const safe = edit.value
-    .replace(/<(?=\/script|!--)/gi, '\\u003c')
-    .replace(/\u2028/g, '\\u2028')
-    .replace(/\u2029/g, '\\u2029')
-  return [{ start: startEnd, end: endStart, text: safe, as: 'json' }]
+  return [{ start: startEnd, end: endStart, text: safeJson(edit.value), as: 'json' }]
+}
+
+/** A new JSON-LD block at the end of the head, with the page's line ends. */
+function dataSplices(places: Locations, edit: Edit): Splices {
+  if (!edit.value) return []
+  const lines = safeJson(edit.value).replace(/\r\n?|\n/g, places.eol)
+  const { at, lead, tail } = headInsertion(places)
+  const text = `${lead}<script type="application/ld+json">${places.eol}${lines}${places.eol}</script>${tail}`
+  return [{ start: at, end: at, text, as: 'json' }]
 }
 
 /** An attribute of an element that an edit addresses; it goes where the edit takes it out. */
@@ -246,7 +259,9 @@ function splicesFor(source: Source, places: Locations, key: TargetKey, edit: Edi
     case 'heading':
       return headingSplices(source, places, addressed!, edit)
     case 'jsonld':
-      return jsonSplices(addressed!, edit)
+      return jsonSplices(places, addressed!, edit)
+    case 'data':
+      return dataSplices(places, edit)
     case 'block':
       return blockSplices(source, places, addressed!, edit)
     case 'alt':
@@ -314,7 +329,8 @@ function carriedDraft(source: Source, draft: Draft, carry: Carry): Draft {
     const { kind } = parseKey(key)
     if (kind === 'canonical')
       next[key] = { ...edit, value: carried(edit.value, basesOf(base, carry), carry) ?? edit.value }
-    else if (kind === 'jsonld') next[key] = { ...edit, value: carryJson(edit.value, base, carry) }
+    else if (kind === 'jsonld' || kind === 'data')
+      next[key] = { ...edit, value: carryJson(edit.value, base, carry) }
   }
   return next
 }

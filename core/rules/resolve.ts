@@ -16,11 +16,23 @@ export function sourceBytes(proof: Proof, places: number[]): number[] {
   return out
 }
 
+/** The draft's key for the JSON-LD block whose start tag stands at a place in the proof: one of the source's, or one that the draft put in. */
+export function blockKey(proof: Proof, start: number): string {
+  const [byte] = toBytePlaces(proof.source, [start])
+  const own = proof.changes.find((c) => c.key.startsWith('data:') && byte! >= c.at && byte! < c.until)
+  return own ? own.key : `jsonld@${toSourceByte(proof.changes, byte!)}`
+}
+
 /** A repair's edits with the keys of the draft. */
 export function resolveRepair(proof: Proof, repair: Repair): ResolvedRepair {
   const edits: Record<string, Edit> = {}
   for (const { target, at, edit, merges, above } of repair.edits) {
-    const key = at === undefined ? target : `${target}@${sourceBytes(proof, [at])[0]}`
+    const key =
+      at === undefined
+        ? target
+        : target === 'jsonld'
+          ? blockKey(proof, at)
+          : `${target}@${sourceBytes(proof, [at])[0]}`
     edits[key] = {
       ...edits[key],
       ...edit,

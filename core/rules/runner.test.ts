@@ -1,3 +1,4 @@
+import { emptyIndex } from '../site/site-index.ts'
 import { describe, expect, it } from 'vitest'
 import { catalogue } from './catalogue.ts'
 import { runExample } from './examples.ts'
@@ -79,19 +80,7 @@ describe('the runner', () => {
   })
   it('keeps quiet about what a sheet did not supply', () => {
     const { page } = run('<title>Shop</title>')
-    const site = {
-      whole: false,
-      base: '',
-      entries: new Map(),
-      byTitle: new Map(),
-      byDescription: new Map(),
-      byAddress: new Map(),
-      byKeyword: new Map(),
-      inbound: new Map(),
-      byNearTitle: new Map(),
-      nearChanges: 0,
-      addresses: new Map<string, string>(),
-    }
+    const site = emptyIndex('', false, [])
     const marks = auditPage(page, site, defaultStyle, { date: '2026-11-23', known: new Set(['title']) })
     expect(marks.map((m) => m.rule)).toEqual(['title-short'])
   })

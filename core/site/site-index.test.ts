@@ -11,13 +11,32 @@ const entry = fc.record({
   targets: fc.uniqueArray(fc.constantFrom('a.html', 'b.html', 'img.png'), { maxLength: 3 }),
   linked: fc.integer({ min: 0, max: 3 }),
   keyword: fc.option(fc.constantFrom('knot', 'cours knot')),
+  things: fc.option(
+    fc.record({
+      things: fc.array(
+        fc.record({
+          id: fc.option(fc.constantFrom('#a', '#b')),
+          types: fc.constantFrom(['Organization'], ['Event'], []),
+          name: fc.option(fc.constantFrom('Light', 'Trust')),
+          says: fc.constantFrom<Record<string, string>>(
+            {},
+            { name: 'Light' },
+            { name: 'Light', url: 'https://a.example/' },
+          ),
+        }),
+        { maxLength: 3 },
+      ),
+      links: fc.constant([]),
+    }),
+  ),
   gone: fc.boolean(),
 })
 const dump = (i: SiteIndex) =>
   JSON.stringify([
     [...i.entries].sort(),
     [...i.inbound].sort(),
-    ...[i.byTitle, i.byDescription, i.byAddress, i.byNearTitle, i.byKeyword].map((g) =>
+    [...i.withThings].sort(),
+    ...[i.byTitle, i.byDescription, i.byAddress, i.byNearTitle, i.byKeyword, i.byThing].map((g) =>
       [...g].map(([k, v]) => [k, [...v].sort()]).sort(),
     ),
   ])

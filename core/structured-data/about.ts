@@ -118,10 +118,10 @@ export function toBeSeen(data: PageData): ToBeSeen[] {
   return out
 }
 
-/** The one thing that a page is about, where it is about one: questions are several by nature. */
+/** The one thing that a page is about, where it is about one: questions are several by nature, and an organisation has a name and an address of its own. */
 export function mainThing(data: PageData): Thing | null {
   const things = aboutThings(data).filter(
-    (t) => !schemaTypes(t).some((n) => isA(n, 'Question') || isA(n, 'Review')),
+    (t) => !schemaTypes(t).some((n) => ['Question', 'Review', 'Organization'].some((c) => isA(n, c))),
   )
   return things.length === 1 ? things[0]! : null
 }

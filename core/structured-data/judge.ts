@@ -99,6 +99,8 @@ function literalVerdict(property: string, { value, datatype }: Literal): Verdict
     }
   }
   const things = ranges.filter((r) => !isData(r))
+  // The address of a thing names it, as the item of a breadcrumb's entry is named.
+  if (typeof value === 'string' && things.length > 0 && isAddress(text)) return null
   const plain =
     typeof value === 'string' && things.length > 0 && ranges.every((r) => !isData(r) || r === 'URL')
   return { kind: 'type', plain, found: quoted, expected: expectedOf(property) }

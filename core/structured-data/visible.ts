@@ -87,7 +87,7 @@ export function isNumberSeen(page: PageFacts, value: string): boolean {
 
 const monthNames = new Map<string, string[][]>()
 /** The names that a language has for each month, long and short, in lower case. */
-function monthsOf(lang: string): string[][] {
+export function monthsOf(lang: string): string[][] {
   let months = monthNames.get(lang)
   if (months) return months
   months = []

@@ -26,6 +26,8 @@ const has = (of: object, name: string): boolean => Object.hasOwn(of, name)
 
 export const vocabularyMeta = vocabulary.meta
 export const isClass = (name: string): boolean => has(vocabulary.c, name)
+/** Every class, in alphabetical order. */
+export const classNames = (): string[] => Object.keys(vocabulary.c)
 export const isProperty = (name: string): boolean => has(vocabulary.p, name)
 /** Whether a name is a member of an enumeration, as some classes are as well. */
 export const isMember = (name: string): boolean =>

@@ -1,0 +1,57 @@
+/** Values that were built from a page follow it: where its text is edited, they are found again and written anew. */
+import type { Draft, Edit } from '../page/draft.ts'
+import type { PageFacts } from '../page/facts.ts'
+import { build, type Built, type BuildKind, type Found, type SiteSide } from './build.ts'
+import { setValue } from './edit-json.ts'
+import { parseJson, valueAt } from './json.ts'
+
+/** The name under which a value is found again; `byte` is its place in the source. */
+const linkOf = ({ role, start }: Found, byte: (start: number) => number): string =>
+  start === null ? role : `${role}@${byte(start)}`
+
+/** What a block that was built has to remember. `byte` gives a place of the page's text as one in the source. */
+export const linksOf = (built: Built, byte: (start: number) => number): NonNullable<Edit['built']> => ({
+  kind: built.kind,
+  links: Object.fromEntries(built.found.map((f) => [f.pointer, linkOf(f, byte)])),
+})
+
+export const hasBuilt = (draft: Draft): boolean =>
+  Object.values(draft).some((e) => e.built && e.value !== undefined)
+/** A draft without the blocks that were built: what they are to follow. */
+export const withoutBuilt = (draft: Draft): Draft =>
+  Object.fromEntries(Object.entries(draft).filter(([, e]) => !e.built))
+
+/**
+ * A draft whose built blocks say what the page says now. `page` and `text` are the page as the rest of the draft leaves
+ * it. A value that is not found any more stays as it is: data-unseen says so.
+ */
+export function followPage(
+  draft: Draft,
+  page: PageFacts,
+  text: string,
+  byte: (start: number) => number,
+  site: SiteSide,
+  language: string,
+): Draft {
+  const next: Record<string, Edit> = { ...draft }
+  for (const [key, edit] of Object.entries(draft)) {
+    if (!edit.built || edit.value === undefined) continue
+    const now = new Map(
+      build(edit.built.kind as BuildKind, page, text, site, language).found.map((f) => [
+        linkOf(f, byte),
+        f.value,
+      ]),
+    )
+    let value = edit.value
+    for (const [pointer, link] of Object.entries(edit.built.links)) {
+      const found = now.get(link)
+      if (found === undefined) continue
+      const parsed = parseJson(value)
+      const at = parsed.ok ? valueAt(parsed.value, pointer) : undefined
+      if (at?.kind === 'number') value = setValue(value, pointer, Number(found))
+      else if (at?.kind === 'string') value = setValue(value, pointer, found)
+    }
+    if (value !== edit.value) next[key] = { ...edit, value }
+  }
+  return next
+}
