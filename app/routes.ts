@@ -6,6 +6,7 @@ export default [
     index('routes/site-index.tsx'),
     route('ledger', 'routes/ledger.tsx'),
     route('desk', 'routes/desk.tsx'),
+    route('structured-data', 'routes/structured-data.tsx'),
     route('templates', 'routes/templates.tsx'),
     route('house-style', 'routes/house-style.tsx'),
     route('hand-off', 'routes/hand-off.tsx'),

@@ -322,7 +322,7 @@ describe('quill check-data', () => {
     const broken = quill(['check-data', join(dir, 'broken.json')])
     expect(broken.status).toBe(1)
     expect(broken.stdout).toMatch(
-      /blocker 1:17 {2}\/ {2}data-syntax: A comma stands before the closing brace/,
+      /blocker 1:18 {2}\/ {2}data-syntax: A comma stands before the closing brace/,
     )
     expect(quill(['check-data', join(dir, 'nowhere.json')]).status).toBe(2)
   })

@@ -14,7 +14,7 @@ import { casedTitle, CasingDrawer, houseCasing } from './casing.tsx'
 import { copyText } from './copy.ts'
 import { boldExtra, emphasised, type Run } from './emphasis.ts'
 import { shownDate } from './furniture-text.ts'
-import { FurnitureLine, FurnitureSwitches, nothingShown } from './furniture.tsx'
+import { FurnitureLine, FurnitureQuestions, FurnitureSwitches, nothingShown } from './furniture.tsx'
 import { Instead } from './instead.tsx'
 import { KeywordFields } from './keyword-fields.tsx'
 import { Margin } from './margin.tsx'
@@ -225,6 +225,7 @@ export function SnippetSheet({
               />
             </div>
             {view && <FurnitureLine furniture={view.furniture} shown={furniture} lang={lang} style={style} />}
+            {view && <FurnitureQuestions inResult={view.inResult} shown={furniture} style={style} />}
           </div>
           <div className="mt-2.5 flex flex-wrap justify-between gap-x-4 border-t border-rule-2 pt-2 text-[13px] text-ink-2">
             <Figures
@@ -279,6 +280,7 @@ export function SnippetSheet({
             {view && (
               <FurnitureSwitches
                 furniture={view.furniture}
+                inResult={view.inResult}
                 lang={lang}
                 shown={furniture}
                 onChange={setFurniture}

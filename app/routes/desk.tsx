@@ -3,6 +3,7 @@ import { useSearchParams } from 'react-router'
 import { ApprovalPicture } from '../desk/approval-picture.tsx'
 import { Approval, approve } from '../desk/approval.tsx'
 import { copyText } from '../desk/copy.ts'
+import { DataSheet } from '../desk/data-sheet.tsx'
 import { HeadSheet } from '../desk/head-sheet.tsx'
 import { OutlineSheet } from '../desk/outline-sheet.tsx'
 import { PageList } from '../desk/page-list.tsx'
@@ -11,15 +12,17 @@ import { SourceSheet } from '../desk/source-sheet.tsx'
 import { fillTokens } from '../../core/wording/tokens.ts'
 import { foldText } from '../../core/measure/width.ts'
 import { useSession, useSessionState } from '../store/use-session.ts'
+import { plural } from '../ui/plural.ts'
 import { download } from '../ui/download.ts'
 import { core } from '../workers/client.ts'
 import { ledgerOrder, siteMarkCounts } from '../ledger/order.ts'
 
-const sheets = ['snippet', 'outline', 'head', 'source'] as const
+const sheets = ['snippet', 'outline', 'data', 'head', 'source'] as const
 type SheetName = (typeof sheets)[number]
 const sheetNames: Record<SheetName, string> = {
   snippet: 'Snippet',
   outline: 'Outline',
+  data: 'Data',
   head: 'Head',
   source: 'Source',
 }
@@ -140,7 +143,7 @@ export default function Desk() {
         <p className="truncate pb-2 text-[12px] text-ink-3">
           {view?.url ?? row.url} · {row.words.toLocaleString('en')} words
           {view &&
-            ` · ${view.images} images · ${row.lang ?? 'no language'}${row.indexable ? '' : ' · not for results (noindex or another canonical)'}`}
+            ` · ${plural(view.images, 'image')} · ${row.lang ?? 'no language'}${row.indexable ? '' : ' · not for results (noindex or another canonical)'}`}
         </p>
         {note && (
           <p className="mb-3 border-l-2 border-carmine bg-paper px-3 py-2 text-[13px]">
@@ -158,6 +161,17 @@ export default function Desk() {
             path={path}
             decisions={decisions}
             onSource={(start) => open(path, { sheet: 'source', at: String(start) })}
+          />
+        )}
+        {sheet === 'data' && (
+          <DataSheet
+            key={path}
+            session={session}
+            view={view}
+            path={path}
+            decisions={decisions}
+            onSource={(start) => open(path, { sheet: 'source', at: String(start) })}
+            onResult={() => open(path, { sheet: 'snippet' })}
           />
         )}
         {sheet === 'head' && (

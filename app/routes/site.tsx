@@ -59,6 +59,7 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
   const sections: [string, string][] = [
     ['ledger', 'Ledger'],
     ['desk', 'Desk'],
+    ['structured-data', 'Data'],
     ['house-style', 'House style'],
     ['hand-off', 'Hand-off'],
   ]

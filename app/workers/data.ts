@@ -89,7 +89,7 @@ export interface ThingView {
   name: string | null
   fields: FieldView[]
   /** Asked for by a feature and not there. */
-  missing: (FieldKind & { asked: 'required' | 'recommended' })[]
+  missing: (FieldKind & { asked: 'required' | 'recommended'; or: string[] })[]
 }
 export interface FeatureView {
   id: string
@@ -328,7 +328,11 @@ function thingView(
   above: Set<Thing>,
 ): ThingView {
   const types = thing.types.map((t) => t.name)
-  const asked = askedOf(schemaTypes(thing).filter(isClass))
+  const asked = askedOf(schemaTypes(thing).filter(isClass), thing.within?.property.name ?? null)
+  const kindOf = (name: string) => {
+    const of = asked.filter((a) => a.anyOf.includes(name))
+    return of.some((a) => a.kind === 'required') ? 'required' : of.length > 0 ? 'recommended' : null
+  }
   const within = new Set([...above, thing])
   const at = pointer(thing.start)
   const fields = thing.properties.map((property): FieldView => {
@@ -338,11 +342,7 @@ function thingView(
       pointer: under,
       key: property.key,
       reverse: property.reverse,
-      asked: asked.required.has(property.name)
-        ? 'required'
-        : asked.recommended.has(property.name)
-          ? 'recommended'
-          : null,
+      asked: kindOf(property.name),
       list:
         property.values.length > 1 ||
         pointer(property.under.start) !==
@@ -372,9 +372,11 @@ function thingView(
     }
   })
   const used = new Set(thing.properties.map((p) => p.name))
-  const missing = (['required', 'recommended'] as const).flatMap((kind) =>
-    [...asked[kind]].filter((name) => !used.has(name)).map((name) => ({ ...fieldKind(name), asked: kind })),
-  )
+  // Of several that will do, the first is asked for, and the others named beside it.
+  const missing = asked
+    .filter((a) => !a.anyOf.some((name) => used.has(name)))
+    .map(({ kind, anyOf: [name, ...or] }) => ({ ...fieldKind(name!), asked: kind, or }))
+    .filter((m, i, all) => all.findIndex((o) => o.name === m.name) === i)
   return {
     pointer: at,
     start: thing.start,
@@ -396,11 +398,11 @@ export async function buildData(
   if (!looked) return null
   const { proof, page } = looked
   const built = build(kind, page, proof.source.text, sideOf(looked), languageOf(looked))
-  const { required, recommended } = askedOf([String(built.data['@type'])])
+  const asked = askedOf([String(built.data['@type'])], null)
   return {
     value: pretty(built.data),
     built: linksOf(built, (start) => sourceBytes(proof, [start])[0]!),
-    open: [...required, ...recommended].filter((p) => built.data[p] === undefined),
+    open: asked.flatMap((a) => (a.anyOf.some((p) => built.data[p] !== undefined) ? [] : [a.anyOf[0]!])),
   }
 }
 
@@ -519,21 +521,21 @@ export interface SpreadPage {
   path: string
   name: string
   json: string
+  /** The same in words. */
+  says: string
   /** Names of marks that the page's data would have and has not now. */
   marks: string[]
   /** Why the page is passed over; null where it is not. */
   skipped: string | null
   edit: Edit | null
 }
-const SPREAD: Record<'BreadcrumbList' | 'Organization', string> = {
-  BreadcrumbList: 'data:breadcrumb',
-  Organization: 'data:organisation',
-}
-export const spreadKey = (kind: keyof typeof SPREAD): TargetKey => SPREAD[kind]
+/** What can be said of every page in one step: its breadcrumb; or who publishes it, the organisation being described on the home page. */
+export type Spread = 'breadcrumb' | 'organisation'
+export const spreadKey = (kind: Spread): TargetKey => `data:${kind}`
 
-/** What one kind of data for every page would be, page by page. `decisionsOf` holds what was decided, by path. */
+/** What one kind of data for every page would be, for some of the pages. `decisionsOf` holds what was decided, by path. */
 export async function spreadPreview(
-  kind: keyof typeof SPREAD,
+  kind: Spread,
   decisionsOf: Record<string, Decisions>,
   paths: string[],
 ): Promise<SpreadPage[]> {
@@ -545,37 +547,48 @@ export async function spreadPreview(
     const looked = await lookAt(path, decisions)
     if (!looked) continue
     const { page, proof, source } = looked
-    const data = dataOf(page)
-    const has = data.things.some(
-      (t) =>
-        schemaTypes(t).some((n) => isA(n, kind)) &&
-        (kind === 'BreadcrumbList' || t.within === null || t.id !== null),
-    )
-    const name = looked.open.rows.get(path)?.h1 ?? looked.open.rows.get(path)?.title ?? path
-    const skip = (why: string) => out.push({ path, name, json: '', marks: [], skipped: why, edit: null })
+    const things = dataOf(page).things
+    const row = open.rows.get(path)
+    const name = row?.h1 ?? row?.title ?? path
+    const skip = (why: string) =>
+      out.push({ path, name, json: '', says: '', marks: [], skipped: why, edit: null })
     const side = sideOf(looked)
-    if (has) skip(kind === 'BreadcrumbList' ? 'It has a breadcrumb.' : 'It describes an organisation.')
-    else if (kind === 'BreadcrumbList' && side.trail.length < 2) skip('It is the home page.')
+    const isHome = page.url === side.base
+    const has = (type: string) => things.some((t) => schemaTypes(t).some((n) => isA(n, type)))
+    if (kind === 'breadcrumb' && has('BreadcrumbList')) skip('It has a breadcrumb.')
+    else if (kind === 'breadcrumb' && side.trail.length < 2) skip('It is the home page.')
+    else if (kind === 'organisation' && things.some((t) => t.properties.some((p) => p.name === 'publisher')))
+      skip('It says who publishes it.')
+    else if (kind === 'organisation' && isHome && side.organisation !== null)
+      skip('It describes the organisation.')
     else {
-      const built = build(kind, page, proof.source.text, side, languageOf(looked))
+      const type: BuildKind = kind === 'breadcrumb' ? 'BreadcrumbList' : isHome ? 'Organization' : 'WebPage'
+      // The home page is given the organisation in the same step.
+      const given = { ...side, organisation: side.organisation ?? `${side.base}#organisation` }
+      const built = build(type, page, proof.source.text, given, languageOf(looked))
       const edit: Edit = {
         value: pretty(built.data),
         built: linksOf(built, (s) => sourceBytes(proof, [s])[0]!),
       }
-      const after = applyDraft(source, { ...draftOf(decisions), [SPREAD[kind]]: edit })
+      const after = applyDraft(source, { ...draftOf(decisions), [spreadKey(kind)]: edit })
       const judged = readPage(after.source, { path, url: page.url, main: open.setting.style.main })
-      const marksOf = (p: PageFacts) =>
+      const rulesOf = (p: PageFacts) =>
         auditPage(p, open.setting.index, open.setting.style, { date: open.setting.date })
-          .filter((m) => ruleOf(m.rule).family === 'data')
           .map((m) => m.rule)
-      const before = marksOf(page)
-      const more = marksOf(judged)
-      for (const rule of before) if (more.includes(rule)) more.splice(more.indexOf(rule), 1)
+          .filter((rule) => ruleOf(rule).family === 'data')
+      const more = rulesOf(judged)
+      for (const rule of rulesOf(page)) if (more.includes(rule)) more.splice(more.indexOf(rule), 1)
       out.push({
         path,
         name,
         json: edit.value!,
-        marks: [...new Set(more.map((r) => ruleOf(r).name))],
+        says:
+          kind === 'breadcrumb'
+            ? side.trail.map((t) => t.name).join(' › ')
+            : isHome
+              ? `The organisation: ${side.name ?? name}`
+              : `Published by ${side.name ?? 'the organisation'}`,
+        marks: [...new Set(more)].map((r) => ruleOf(r).name),
         skipped: null,
         edit,
       })

@@ -41,6 +41,7 @@ import { pathParts, type Moves } from '../../core/site/moves.ts'
 import { keywordKey, targetsOf, type SiteIndex } from '../../core/site/site-index.ts'
 import { followPage, hasBuilt, withoutBuilt } from '../../core/structured-data/follow.ts'
 import { siteSideOf } from '../../core/structured-data/site-side.ts'
+import { inResult, type InResult } from '../../core/structured-data/in-result.ts'
 import { siteThings } from '../../core/structured-data/site-things.ts'
 import { furnitureOf, shownPrice, type Furniture } from '../../core/structured-data/things.ts'
 import { namesIn } from '../../core/wording/casing.ts'
@@ -326,6 +327,8 @@ export interface PageView {
   /** Metas that carry the title's or the description's wording, and whether they follow it. */
   carriers: { name: string; content: string; follows: boolean }[]
   furniture: Furniture
+  /** What of it results can use, by the features' requirements. */
+  inResult: InResult
   /** Names of the page's own text, for casing. */
   names: string[]
   address: AddressView
@@ -377,6 +380,7 @@ export function viewOf(
       return meta ? [{ name, content: meta.content, follows: followOf(decisions).includes(name) }] : []
     }),
     furniture: furnitureOf(page),
+    inResult: inResult(page),
     names: textFacts(page, keyword).names,
     address: addressView(
       page,

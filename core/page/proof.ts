@@ -10,6 +10,7 @@ import { commentSplices, doctypeSplices, newSplices, skipSplices } from './shell
 import { basesOf, carried, type Carry } from '../site/carry.ts'
 import { attributePlaces, locate, type Located, type Locations } from './locate.ts'
 import { attribute } from './parse.ts'
+import { safeJson } from '../structured-data/edit-json.ts'
 import { fold } from './read-page.ts'
 import { baseOf, carryJson, carrySplices } from './references.ts'
 import { sourceOf, whyUnpatchable, type Source } from './source.ts'
@@ -153,13 +154,6 @@ function charsetSplices(places: Locations): Splices {
   const text = '<meta charset="utf-8">'
   return [{ start: at, end: at, text: at === 0 ? text + places.eol : places.eol + text }]
 }
-
-/** A JSON text as it can stand in a script element: nothing in it can end the element or begin a comment (WHATWG HTML 4.12.1.3). */
-export const safeJson = (json: string): string =>
-  json
-    .replace(/<(?=\/script|!--)/gi, '\\u003c')
-    .replace(/\u2028/g, '\\u2028')
-    .replace(/\u2029/g, '\\u2029')
 
 function jsonSplices(places: Locations, element: Located, edit: Edit): Splices {
   if (edit.remove) return removal(places.view, element)

@@ -16,7 +16,7 @@ const entry = fc.record({
       things: fc.array(
         fc.record({
           id: fc.option(fc.constantFrom('#a', '#b')),
-          types: fc.constantFrom(['Organization'], ['Event'], []),
+          types: fc.constantFrom<string[]>(['Organization'], ['Event'], []),
           name: fc.option(fc.constantFrom('Light', 'Trust')),
           says: fc.constantFrom<Record<string, string>>(
             {},
@@ -26,7 +26,7 @@ const entry = fc.record({
         }),
         { maxLength: 3 },
       ),
-      links: fc.constant([]),
+      links: fc.constant<never[]>([]),
     }),
   ),
   gone: fc.boolean(),

@@ -21,6 +21,7 @@ export type BuildKind =
   | 'VideoObject'
   | 'Organization'
   | 'WebSite'
+  | 'WebPage'
 
 /** A value as it was found on the page. */
 export interface Found {
@@ -752,6 +753,13 @@ const makers: Record<BuildKind, (ground: Ground) => Builder> = {
       )
     return b
   },
+  WebPage(ground) {
+    const b = new Builder('WebPage')
+    b.put(['name'], headline(ground))
+    b.put(['url'], own(ground))
+    organisation(b, ['publisher'], ground)
+    return b
+  },
   WebSite(ground) {
     const b = new Builder('WebSite')
     const { site } = ground
@@ -860,9 +868,9 @@ export function offersOf(page: PageFacts, text: string, site: SiteSide, language
           ? 'running text'
           : null,
     ],
-    ['Organization', home ? 'the home page' : null],
-    ['WebSite', home ? 'the home page' : null],
-    ['BreadcrumbList', site.trail.length > 1 ? 'where it stands in the site' : null],
+    ['Organization', home ? 'it is the home page' : null],
+    ['WebSite', home ? 'it is the home page' : null],
+    ['BreadcrumbList', site.trail.length > 1 ? 'pages above it in the site' : null],
   ]
   return evidence
     .flatMap(([kind, because]): Offer[] => {

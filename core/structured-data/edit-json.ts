@@ -173,3 +173,10 @@ export function moveItem(text: string, pointer: string, from: number, to: number
 
 /** A document as it is written anew: two spaces a step. */
 export const pretty = (value: unknown): string => JSON.stringify(value, null, 2)
+
+/** A JSON text as it can stand in a script element: nothing in it can end the element or begin a comment (WHATWG HTML 4.12.1.3). */
+export const safeJson = (json: string): string =>
+  json
+    .replace(/<(?=\/script|!--)/gi, '\\u003c')
+    .replace(/\u2028/g, '\\u2028')
+    .replace(/\u2029/g, '\\u2029')

@@ -148,22 +148,34 @@ export function inWords(path: string): string {
   return all.length < 2 ? path : `${all.slice(0, -1).join(', ')} or ${all.at(-1)}`
 }
 
-/** What a class may be asked for by the features that it is a candidate for; for a form. */
-export function askedOf(types: string[]): { required: Set<string>; recommended: Set<string> } {
-  const required = new Set<string>()
-  const recommended = new Set<string>()
-  const top = (paths: string[]) => paths.flatMap((p) => p.split('|')).map((p) => p.split('.')[0]!)
-  const walk = (r: Requirement) => {
-    const fits =
-      types.some((t) => r.types.some((c) => isA(t, c))) &&
-      !types.some((t) => r.unless?.some((u) => isA(t, u)))
-    if (fits) {
-      for (const p of top(r.required)) required.add(p)
-      for (const p of top(r.recommended)) recommended.add(p)
-    }
-    for (const n of r.nested ?? []) walk(n)
+/** Properties of which one is asked for, of a thing of certain classes. */
+export interface Asked {
+  kind: 'required' | 'recommended'
+  anyOf: string[]
+}
+/** What a thing of these classes is asked for by the features: by its own, or, where it hangs on another, by that one's. For a form. */
+export function askedOf(types: string[], under: string | null): Asked[] {
+  const asked = new Map<string, Asked>()
+  const fits = (r: Requirement) =>
+    types.some((t) => r.types.some((c) => isA(t, c))) && !types.some((t) => r.unless?.some((u) => isA(t, u)))
+  const take = (r: Requirement) => {
+    for (const kind of ['required', 'recommended'] as const)
+      for (const path of r[kind]) {
+        const anyOf = [...new Set(path.split('|').map((p) => p.split('.')[0]!))]
+        const key = anyOf.join('|')
+        if (asked.get(key)?.kind !== 'required') asked.set(key, { kind, anyOf })
+      }
   }
-  for (const f of features) if (f.retired?.scope !== 'gone') walk(f)
-  for (const p of required) recommended.delete(p)
-  return { required, recommended }
+  const within = (r: Requirement) => {
+    for (const n of r.nested ?? []) {
+      if (n.under === under && fits(n)) take(n)
+      within(n)
+    }
+  }
+  for (const f of features) {
+    if (f.retired?.scope === 'gone') continue
+    if (fits(f) && (under === null || f.anywhere || leadsToMain.has(under))) take(f)
+    if (under !== null) within(f)
+  }
+  return [...asked.values()]
 }

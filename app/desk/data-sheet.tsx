@@ -1,0 +1,438 @@
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import { toast } from 'sonner'
+import type { Decisions } from '../../core/exchange/work.ts'
+import type { Edit } from '../../core/page/draft.ts'
+import { safeJson } from '../../core/structured-data/edit-json.ts'
+import type { BuildKind } from '../../core/structured-data/build.ts'
+import { currencyCodes } from '../../core/structured-data/formats.ts'
+import { parseJson, pointerAt } from '../../core/structured-data/json.ts'
+import type { Session } from '../store/session.ts'
+import { download } from '../ui/download.ts'
+import { core } from '../workers/client.ts'
+import type { BlockView, DataView, FeatureView, ThingView } from '../workers/data.ts'
+import type { PageView } from '../workers/evaluate.ts'
+import { blockEditor } from './data-edits.ts'
+import { DataJson } from './data-json.tsx'
+import { DescribeAs } from './data-offers.tsx'
+import { ThingFields } from './data-thing.tsx'
+import { additionNames, inWords, kindNames } from './data-words.ts'
+import { Margin } from './margin.tsx'
+import { Refused } from './refused.tsx'
+
+/** What the page tells machines, as things with names; each filled in where it is read, and as JSON beside it. */
+export function DataSheet({
+  session,
+  view,
+  path,
+  decisions,
+  onSource,
+  onResult,
+}: {
+  session: Session
+  view: PageView | null
+  path: string
+  decisions: Decisions
+  onSource(start: number): void
+  onResult(): void
+}) {
+  const [data, setData] = useState<DataView | null>(null)
+  const [asJson, setAsJson] = useState<string | null>(null)
+  const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
+  const sheet = useRef<HTMLElement>(null)
+
+  useEffect(() => {
+    if (!view) return
+    let stale = false
+    void core()
+      .dataView(path, session.decisionsOf(path))
+      .then((found) => {
+        if (!stale) setData(found)
+      })
+    return () => {
+      stale = true
+    }
+  }, [view, path, session])
+
+  const marks = useMemo(() => (view?.marks ?? []).filter((m) => m.family === 'data'), [view])
+  /** Which element a mark stands beside: the field at its pointer, or what holds it. */
+  const pointerOf = (start: number | null): { block: BlockView; pointer: string } | null => {
+    if (start === null || !data) return null
+    const block = data.blocks.find((b) => start >= b.jsonStart && start <= b.jsonStart + b.json.length)
+    const parsed = block && parseJson(block.json)
+    return block
+      ? { block, pointer: parsed?.ok ? pointerAt(parsed.value, start - block.jsonStart) : '' }
+      : null
+  }
+  const elementOf = (start: number | null): HTMLElement | null => {
+    const at = pointerOf(start)
+    if (!at) return null
+    for (let pointer = at.pointer; ; pointer = pointer.slice(0, pointer.lastIndexOf('/'))) {
+      const found = sheet.current?.querySelector<HTMLElement>(
+        `[data-pointer="${CSS.escape(`${at.block.key} ${pointer}`)}"]`,
+      )
+      if (found) return found
+      if (pointer === '') break
+    }
+    return sheet.current?.querySelector<HTMLElement>(`[data-block="${CSS.escape(at.block.key)}"]`) ?? null
+  }
+  const marksKey = marks.map((m) => `${m.id}${m.start}`).join('|')
+  useLayoutEffect(() => {
+    const box = sheet.current
+    if (!box) return
+    const next = new Map<string, number>()
+    for (const mark of marks) {
+      const element = elementOf(mark.start)
+      if (element) next.set(mark.id, element.getBoundingClientRect().top - box.getBoundingClientRect().top)
+    }
+    setAnchors(next)
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key and the data hold all that moves a mark
+  }, [marksKey, data, asJson])
+
+  if (!data) return <p className="font-serif text-[15px] text-ink-2 italic">Reading …</p>
+
+  const now = () => session.decisionsOf(path)
+  const editorOf = (block: BlockView) => blockEditor(session, path, block.key, block.json, now)
+  const describe = async (kind: BuildKind) => {
+    const built = await core().buildData(path, now(), kind)
+    if (!built) return
+    const key = freeKey(now(), kind)
+    await session.decide(`Described as ${kindNames[kind]!.toLowerCase()}`, [
+      { path, key: `edit:${key}`, after: { value: built.value, built: built.built } satisfies Edit },
+    ])
+    toast(
+      `${kindNames[kind]}: filled from the page. ${built.open.length > 0 ? 'What was not found is left open.' : ''}`,
+    )
+  }
+  const describeAs = (type: string) =>
+    session.decide(`Described as ${inWords(type).toLowerCase()}`, [
+      {
+        path,
+        key: `edit:${freeKey(now(), type)}`,
+        after: {
+          value: JSON.stringify({ '@context': 'https://schema.org', '@type': type }, null, 2),
+        } satisfies Edit,
+      },
+    ])
+  const takeOut = (block: BlockView) =>
+    void session.decide('Structured data taken out', [
+      {
+        path,
+        key: `edit:${block.key}`,
+        after: block.key.startsWith('data:') ? undefined : ({ remove: true } satisfies Edit),
+      },
+    ])
+  const removed = Object.entries(decisions).filter(
+    ([key, edit]) => key.startsWith('edit:jsonld@') && (edit as Edit).remove,
+  )
+  const open = data.blocks.find((b) => b.key === asJson)
+  const textOf = (block: BlockView) =>
+    (decisions[`edit:${block.key}`] as Edit | undefined)?.value ?? block.json
+
+  return (
+    <div
+      className={`grid gap-7 max-[1100px]:grid-cols-[minmax(0,1fr)] ${open ? 'grid-cols-[minmax(0,1fr)_minmax(0,1fr)]' : 'grid-cols-[658px_minmax(0,1fr)]'}`}
+    >
+      <section
+        ref={sheet}
+        className="sheet min-w-0 self-start px-7 py-5 max-[700px]:px-4"
+        aria-label="Data"
+        data-testid="data"
+      >
+        {data.blocks.length === 0 && (
+          <div className="pb-3">
+            <h2 className="font-serif text-[19px]">This page tells machines nothing yet</h2>
+            <p className="mt-1 max-w-[560px] text-ink-2">
+              Structured data says in so many words what a page is about. Pick what this one is about, and a
+              first version is filled from the page; you complete it here. Nothing is put in that the page
+              does not say.
+            </p>
+          </div>
+        )}
+        {data.blocks.map((block) => (
+          <Block
+            key={block.key}
+            block={block}
+            json={block.key === asJson}
+            onJson={() => setAsJson(block.key === asJson ? null : block.key)}
+            onTakeOut={() => takeOut(block)}
+            onResult={onResult}
+          >
+            {block.things.map((thing) => (
+              <OneThing key={thing.pointer} thing={thing}>
+                <ThingFields
+                  thing={thing}
+                  depth={0}
+                  around={{
+                    editor: editorOf(block),
+                    block: block.key,
+                    suggestions: { images: data.images, addresses: [data.url], currencies: currencyCodes },
+                    siteThings: data.siteThings,
+                    onLook: onSource,
+                  }}
+                />
+              </OneThing>
+            ))}
+          </Block>
+        ))}
+        {removed.map(([key]) => (
+          <p key={key} className="border-t border-rule-2 py-3 text-[13px] text-ink-2">
+            A block of the source is taken out.{' '}
+            <button
+              type="button"
+              className="action"
+              onClick={() =>
+                void session.decide('Structured data put back', [{ path, key, after: undefined }])
+              }
+            >
+              Put it back
+            </button>
+          </p>
+        ))}
+        {(data.inline.microdata || data.inline.rdfa) && (
+          <InMarkUp path={path} session={session} decisions={decisions} />
+        )}
+        <DescribeAs
+          offers={data.offers}
+          present={new Set(data.blocks.flatMap((b) => b.things.flatMap((t) => t.types)))}
+          first={data.blocks.length === 0}
+          onBuild={(kind) => void describe(kind)}
+          onType={(type) => void describeAs(type)}
+        />
+        <Refused edits={view?.refused ?? []} />
+      </section>
+
+      <div className="flex min-w-0 flex-col gap-5">
+        {open && (
+          <aside
+            aria-label="JSON of the block"
+            className="sticky top-[64px] max-h-[calc(100vh-90px)] self-stretch overflow-y-auto"
+          >
+            <h2 className="mb-1 font-serif text-[16px]">The same as JSON</h2>
+            <DataJson
+              key={open.key}
+              text={textOf(open)}
+              onType={editorOf(open).write}
+              onRest={editorOf(open).rest}
+            />
+          </aside>
+        )}
+        <Margin
+          path={path}
+          marks={marks}
+          anchors={open ? new Map() : anchors}
+          session={session}
+          onGoTo={(mark) => {
+            const element = elementOf(mark.start)
+            element?.scrollIntoView({ block: 'center' })
+            ;(element?.querySelector<HTMLElement>('input, textarea, select, button') ?? element)?.focus()
+          }}
+          clean={
+            data.blocks.length > 0 ? 'The data is in order, and says what the page says.' : 'Nothing to mend.'
+          }
+        />
+      </div>
+    </div>
+  )
+}
+
+/** A key for a new block that the draft has not yet. */
+function freeKey(decisions: Decisions, kind: string): string {
+  const name = kind.toLowerCase().replace(/[^a-z0-9]/g, '')
+  for (let i = 1; ; i++) {
+    const key = `data:${name}${i === 1 ? '' : `-${i}`}`
+    if (!(`edit:${key}` in decisions)) return key
+  }
+}
+
+function OneThing({ thing, children }: { thing: ThingView; children: React.ReactNode }) {
+  return (
+    <article className="py-1">
+      <h3 className="font-serif text-[17px]">
+        {thing.types.map(inWords).join(', ') || 'A thing without a type'}
+        {thing.name && <span className="text-ink-2 italic"> {thing.name}</span>}
+      </h3>
+      {thing.id && (
+        <p className="truncate text-[12px] text-ink-3" title={thing.id}>
+          Known as {thing.id}
+        </p>
+      )}
+      {children}
+    </article>
+  )
+}
+
+function Block({
+  block,
+  json,
+  onJson,
+  onTakeOut,
+  onResult,
+  children,
+}: {
+  block: BlockView
+  json: boolean
+  onJson(): void
+  onTakeOut(): void
+  onResult(): void
+  children: React.ReactNode
+}) {
+  const script = () => `<script type="application/ld+json">\n${safeJson(block.json.trim())}\n</script>`
+  return (
+    <section
+      data-block={block.key}
+      data-testid="block"
+      className="border-t border-rule-2 py-3 first:border-t-0 first:pt-0"
+    >
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 text-[13px]">
+        <span className="text-ink-3">
+          Line {block.line}
+          {block.built && ', filled from the page'}
+        </span>
+        <span className="ml-auto flex gap-4">
+          <button type="button" className="quiet" aria-pressed={json} onClick={onJson}>
+            {json ? 'Without JSON' : 'JSON'}
+          </button>
+          <button
+            type="button"
+            className="quiet"
+            title="As a script element, to be pasted into a page"
+            onClick={() =>
+              void navigator.clipboard.writeText(script()).then(() => toast('Copied as a script element.'))
+            }
+          >
+            Copy
+          </button>
+          <button
+            type="button"
+            className="quiet"
+            onClick={() =>
+              download(
+                `${block.things[0]?.types[0]?.toLowerCase() ?? 'data'}.jsonld`,
+                new TextEncoder().encode(block.json.trim() + '\n'),
+                'application/ld+json',
+              )
+            }
+          >
+            Download
+          </button>
+          <button type="button" className="quiet" onClick={onTakeOut}>
+            Take out
+          </button>
+        </span>
+      </div>
+      {block.error && (
+        <p className="mt-1">
+          <span className="text-carmine">Machines read nothing of this block:</span> {block.error.message}{' '}
+          (line {block.error.line}, column {block.error.column}).{' '}
+          {!json && (
+            <button type="button" className="action" onClick={onJson}>
+              Mend it in the JSON
+            </button>
+          )}
+        </p>
+      )}
+      {block.foreign && (
+        <p className="mt-1 text-ink-2">
+          It is in another vocabulary than schema.org’s, and is left as it is.
+        </p>
+      )}
+      {block.features.map((f) => (
+        <Feature key={f.id + f.pointer} feature={f} onResult={onResult} />
+      ))}
+      {children}
+    </section>
+  )
+}
+
+function Feature({ feature, onResult }: { feature: FeatureView; onResult(): void }) {
+  const { name, eligible, missing, adds, retired } = feature
+  const gone = retired !== null && !eligible && missing.length === 0
+  return (
+    <p className="mt-0.5 text-[13px] text-ink-2" data-feature={feature.id} data-eligible={eligible}>
+      <strong className="font-semibold text-ink">{name}:</strong>{' '}
+      {gone
+        ? retired
+        : eligible
+          ? `results can use it${adds.length > 0 ? `; it may add ${adds.map((a) => additionNames[a]).join(', ')}` : ''}. ${retired ?? ''}`
+          : `results cannot use it yet. Missing: ${missing.join('; ')}. ${retired ?? ''}`}{' '}
+      {eligible && adds.length > 0 && (
+        <button type="button" className="quiet" onClick={onResult}>
+          See it in the result
+        </button>
+      )}
+    </p>
+  )
+}
+
+/** What the page's own mark-up describes (microdata, RDFa): read only, and to be written anew as JSON-LD. */
+function InMarkUp({ path, session, decisions }: { path: string; session: Session; decisions: Decisions }) {
+  const [found, setFound] = useState<
+    { microdata: ThingView[]; rdfa: ThingView[]; json: string } | null | 'unread'
+  >(null)
+  useEffect(() => {
+    let stale = false
+    core()
+      .inlineData(path, session.decisionsOf(path))
+      .then(
+        (all) => !stale && setFound(all ?? 'unread'),
+        () => !stale && setFound('unread'),
+      )
+    return () => {
+      stale = true
+    }
+  }, [path, session])
+  if (found === null)
+    return <p className="border-t border-rule-2 py-3 text-ink-2">Reading what the mark-up describes …</p>
+  if (found === 'unread')
+    return (
+      <p className="border-t border-rule-2 py-3 text-ink-2">
+        The mark-up describes something (itemscope or typeof) that could not be read.
+      </p>
+    )
+  const all = [...found.microdata, ...found.rdfa]
+  const written = 'edit:data:markup' in decisions
+  return (
+    <section
+      className="border-t border-rule-2 py-3"
+      data-testid="in-markup"
+      aria-label="In the page’s mark-up"
+    >
+      <div className="flex items-baseline gap-4">
+        <h2 className="font-serif text-[17px]">In the page’s mark-up</h2>
+        {all.length > 0 && !written && (
+          <button
+            type="button"
+            className="action ml-auto text-[13px]"
+            onClick={() =>
+              void session.decide('Mark-up written anew as JSON-LD', [
+                { path, key: 'edit:data:markup', after: { value: found.json } satisfies Edit },
+              ])
+            }
+          >
+            Write it anew as JSON-LD
+          </button>
+        )}
+      </div>
+      <p className="text-[13px] text-ink-2">
+        {all.length === 0
+          ? 'The mark-up describes nothing of schema.org’s.'
+          : `Described among the text, as ${found.microdata.length > 0 ? (found.rdfa.length > 0 ? 'microdata and RDFa' : 'microdata') : 'RDFa'}; it is read here and changed in the source.${written ? ' It is written anew as JSON-LD above; take it out of the mark-up in your templates, or it is said twice.' : ''}`}
+      </p>
+      {all.map((thing, i) => (
+        <OneThing key={i} thing={thing}>
+          <ThingFields
+            thing={thing}
+            depth={0}
+            around={{
+              editor: null,
+              block: `markup-${i}`,
+              suggestions: { images: [], addresses: [], currencies: [] },
+              siteThings: [],
+              onLook: () => {},
+            }}
+          />
+        </OneThing>
+      ))}
+    </section>
+  )
+}

@@ -1,0 +1,542 @@
+import { useState } from 'react'
+import type {
+  FieldKind,
+  FieldView,
+  PropertyChoice,
+  SiteThingView,
+  ThingView,
+  ValueView,
+} from '../workers/data.ts'
+import { core } from '../workers/client.ts'
+import type { BlockEditor } from './data-edits.ts'
+import { ValueField, type Suggestions } from './data-field.tsx'
+import { inWords } from './data-words.ts'
+
+export interface ThingSurroundings {
+  /** null: shown, not edited. */
+  editor: BlockEditor | null
+  /** Begins every `data-pointer`, so that blocks keep apart. */
+  block: string
+  suggestions: Suggestions
+  siteThings: readonly SiteThingView[]
+  onLook(start: number): void
+}
+
+/** A literal as it is put into JSON: a number or true and false stay what they are. */
+const asJson = (text: string, kind: ValueView['json'] | 'new', control: FieldKind['control']): unknown => {
+  if (kind === 'boolean' || (kind === 'new' && control === 'yes-no'))
+    return text === 'true' ? true : text === 'false' ? false : text
+  if (kind === 'number' && text.trim() !== '' && Number.isFinite(Number(text))) return Number(text)
+  return text
+}
+
+/** A thing as its fields, the ones that results need first; things within it are set in. */
+export function ThingFields({
+  thing,
+  depth,
+  around,
+}: {
+  thing: ThingView
+  depth: number
+  around: ThingSurroundings
+}) {
+  const rank = (f: FieldView) => (f.asked === 'required' ? 0 : f.asked === 'recommended' ? 1 : 2)
+  const fields = [...thing.fields].sort((a, b) => rank(a) - rank(b))
+  const needed = thing.missing.filter((m) => m.asked === 'required')
+  const useful = thing.missing.filter((m) => m.asked === 'recommended')
+  const { editor, block } = around
+  return (
+    <div
+      data-pointer={`${block} ${thing.pointer}`}
+      className={depth > 0 ? 'border-l-2 border-rule pl-3' : ''}
+    >
+      {fields.map((field) => (
+        <Field key={field.pointer} field={field} depth={depth} around={around} />
+      ))}
+      {editor &&
+        needed.map((kind) => <OpenField key={kind.name} thing={thing} kind={kind} around={around} needed />)}
+      {editor && useful.length > 0 && <Useful thing={thing} kinds={useful} around={around} />}
+      {editor && <AddProperty thing={thing} around={around} small={depth > 0} />}
+    </div>
+  )
+}
+
+function Name({ name, needed, or = [] }: { name: string; needed?: boolean; or?: string[] }) {
+  const [says, setSays] = useState<string | undefined>(undefined)
+  return (
+    <span
+      className="w-[124px] shrink-0 text-[13px] leading-[22px] text-ink-2"
+      title={says ?? name}
+      onMouseEnter={() =>
+        says === undefined &&
+        void core()
+          .describeTerm(name)
+          .then((d) => setSays(d ? `${name}: ${d}` : name))
+      }
+    >
+      {inWords(name)}
+      {needed && (
+        <span className="block text-[12px] leading-4 text-carmine">
+          results need it{or.length > 0 && `, or ${or.map((o) => inWords(o).toLowerCase()).join(', ')}`}
+        </span>
+      )}
+    </span>
+  )
+}
+
+/** A small button beside a value, large enough to be hit. */
+function Sign({
+  label,
+  disabled,
+  onClick,
+  children,
+}: {
+  label: string
+  disabled?: boolean
+  onClick(): void
+  children: string
+}) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      disabled={disabled}
+      className="inline-flex h-6 w-6 shrink-0 items-center justify-center text-[14px] text-ink-2 hover:text-ink disabled:text-rule"
+      onClick={onClick}
+    >
+      {children}
+    </button>
+  )
+}
+
+function Field({ field, depth, around }: { field: FieldView; depth: number; around: ThingSurroundings }) {
+  const { editor, block } = around
+  const { values } = field
+  const several = values.length > 1
+  const things = values.some((v) => v.thing !== null)
+  const words = inWords(field.name)
+  const can = editor !== null && !field.reverse
+  const holder = field.pointer.slice(0, field.pointer.lastIndexOf('/'))
+  const act = (job: () => void) => () => {
+    job()
+    editor?.rest()
+  }
+  const signs = (value: ValueView, i: number) =>
+    can && (
+      <span className="flex">
+        {several && (
+          <>
+            <Sign
+              label={`${words} ${i + 1} up`}
+              disabled={i === 0}
+              onClick={act(() => editor.move(field.pointer, i, i - 1))}
+            >
+              ↑
+            </Sign>
+            <Sign
+              label={`${words} ${i + 1} down`}
+              disabled={i === values.length - 1}
+              onClick={act(() => editor.move(field.pointer, i, i + 1))}
+            >
+              ↓
+            </Sign>
+          </>
+        )}
+        <Sign
+          label={several ? `Take out ${words} ${i + 1}` : `Take out ${words}`}
+          onClick={act(() => editor.remove(several ? value.pointer : field.pointer))}
+        >
+          ×
+        </Sign>
+      </span>
+    )
+  return (
+    <div
+      data-pointer={`${block} ${field.pointer}`}
+      className={`gap-x-3 py-1 text-[13.5px] ${things ? '' : 'flex items-start'}`}
+    >
+      {things ? (
+        <p className="flex items-baseline gap-3">
+          <Name name={field.name} />
+          {can && field.things.length > 0 && (
+            <AddThing
+              kind={field}
+              around={around}
+              label={`One more ${words.toLowerCase()}`}
+              onAdd={(v) => act(() => editor.add(holder, field.key, v))()}
+            />
+          )}
+        </p>
+      ) : (
+        <Name name={field.name} />
+      )}
+      <ol className="min-w-0 flex-1">
+        {values.map((value, i) => (
+          <li
+            key={i}
+            data-pointer={`${block} ${value.pointer}`}
+            className={`flex items-baseline gap-2 ${value.thing && i > 0 ? 'mt-2' : ''}`}
+          >
+            <span className="min-w-0 flex-1">
+              <OneValue field={field} value={value} several={several} depth={depth} around={around} />
+            </span>
+            {signs(value, i)}
+          </li>
+        ))}
+        {values.length === 0 && (
+          <li className="flex items-baseline gap-2">
+            <span className="flex-1 text-ink-3 italic">nothing</span>
+            {can && (
+              <Sign label={`Take out ${words}`} onClick={act(() => editor.remove(field.pointer))}>
+                ×
+              </Sign>
+            )}
+          </li>
+        )}
+        {can && several && !things && (
+          <li>
+            <button
+              type="button"
+              className="quiet text-[12px]"
+              onClick={act(() => editor.add(holder, field.key, ''))}
+            >
+              One more
+            </button>
+          </li>
+        )}
+      </ol>
+    </div>
+  )
+}
+
+function OneValue({
+  field,
+  value,
+  several,
+  depth,
+  around,
+}: {
+  field: FieldView
+  value: ValueView
+  several: boolean
+  depth: number
+  around: ThingSurroundings
+}) {
+  const { editor, siteThings, onLook } = around
+  const place = value.found && (
+    <>
+      {value.found.start !== null && (
+        <button type="button" className="quiet" onClick={() => onLook(value.found!.start!)}>
+          line {value.found.line}
+        </button>
+      )}
+    </>
+  )
+  const found = value.found && (
+    <span className="block text-[12px] text-ink-3">
+      {several ? (
+        <>From {place}; follows it.</>
+      ) : (
+        <>
+          From {value.found.what}
+          {value.found.start !== null && ', '}
+          {place}; follows it.
+        </>
+      )}
+    </span>
+  )
+  if (value.kind === 'reference') {
+    const known = siteThings.find((t) => t.id === value.text)
+    return (
+      <span>
+        <span className="text-ink-3">→ </span>
+        {known ? (
+          <>
+            {known.name}{' '}
+            <span className="text-[12px] text-ink-3">
+              {known.types.map(inWords).join(', ')}, described on this site
+            </span>
+          </>
+        ) : (
+          <>
+            <span className="break-all">{value.text}</span>{' '}
+            <span className="text-[12px] text-carmine">described nowhere on this site</span>
+          </>
+        )}
+      </span>
+    )
+  }
+  if (value.thing)
+    return (
+      <>
+        <p className="pl-3 font-serif text-[15px]">
+          {value.thing.types.map(inWords).join(', ') || 'A thing without a type'}
+          {value.thing.name && <span className="text-ink-2 italic"> {value.thing.name}</span>}
+        </p>
+        <ThingFields thing={value.thing} depth={depth + 1} around={around} />
+      </>
+    )
+  if (!editor || field.reverse)
+    return (
+      <span className="break-words">
+        {value.text}
+        {found}
+      </span>
+    )
+  const plainThing = field.things.length > 0 && !field.text && !/^https?:/.test(value.text)
+  return (
+    <span className="flex flex-wrap items-baseline gap-x-3">
+      <ValueField
+        label={several ? `${inWords(field.name)} ${field.values.indexOf(value) + 1}` : inWords(field.name)}
+        control={field.control === 'thing' ? 'text' : field.control}
+        value={value.text}
+        choices={field.choices}
+        textWillDo={field.text}
+        suggestions={around.suggestions}
+        onType={(text) => editor.set(value.pointer, asJson(text, value.json, field.control))}
+        onRest={editor.rest}
+      />
+      {plainThing && (
+        <AddThing
+          kind={field}
+          around={around}
+          label={`Make ${inWords(field.name).toLowerCase()} a thing`}
+          named={value.text}
+          onAdd={(v) => {
+            editor.set(value.pointer, v)
+            editor.rest()
+          }}
+        />
+      )}
+      {found && <span className="basis-full">{found}</span>}
+    </span>
+  )
+}
+
+/** A choice of what a thing under a property is to be: a new one of a class, or one that the site describes. */
+function AddThing({
+  kind,
+  around,
+  label,
+  named,
+  onAdd,
+}: {
+  kind: FieldKind
+  around: ThingSurroundings
+  label: string
+  named?: string
+  onAdd(value: unknown): void
+}) {
+  const known = around.siteThings.slice(0, 40)
+  return (
+    <select
+      aria-label={label}
+      className="max-w-36 border-b border-rule bg-transparent text-[12px] text-ink-2"
+      value=""
+      onChange={(e) => {
+        const [how, what] = [e.target.value.slice(0, 1), e.target.value.slice(1)]
+        if (what !== '')
+          onAdd(how === '#' ? { '@id': what } : { '@type': what, ...(named ? { name: named } : {}) })
+      }}
+    >
+      <option value="">{named === undefined ? 'add …' : 'make it …'}</option>
+      <optgroup label="New">
+        {kind.things.slice(0, 12).map((t) => (
+          <option key={t} value={`+${t}`}>
+            {inWords(t)}
+          </option>
+        ))}
+      </optgroup>
+      {known.length > 0 && (
+        <optgroup label="Described on this site">
+          {known.map((t) => (
+            <option key={t.id} value={`#${t.id}`}>
+              {t.name} ({t.types.map(inWords).join(', ')})
+            </option>
+          ))}
+        </optgroup>
+      )}
+    </select>
+  )
+}
+
+/** A property that is asked for and not there: an empty field, which gives it to the thing once something is typed. */
+function OpenField({
+  thing,
+  kind,
+  around,
+  needed,
+}: {
+  thing: ThingView
+  kind: FieldKind & { or?: string[] }
+  around: ThingSurroundings
+  needed?: boolean
+}) {
+  const editor = around.editor!
+  const [begun, setBegun] = useState('')
+  const put = () => {
+    if (begun.trim() === '') return
+    editor.add(thing.pointer, kind.name, asJson(begun, 'new', kind.control))
+    editor.rest()
+    setBegun('')
+  }
+  const instant = ['choice', 'yes-no', 'date', 'duration'].includes(kind.control)
+  return (
+    <div className="flex items-start gap-3 py-1 text-[13.5px]" data-open={kind.name}>
+      <Name name={kind.name} needed={needed} or={kind.or} />
+      {kind.control !== 'thing' && (
+        <form
+          className="flex min-w-0 flex-1 items-baseline gap-3"
+          onSubmit={(e) => {
+            e.preventDefault()
+            put()
+          }}
+        >
+          <ValueField
+            label={inWords(kind.name)}
+            control={kind.control}
+            value={begun}
+            choices={kind.choices}
+            textWillDo={kind.text}
+            suggestions={around.suggestions}
+            onType={(text) => {
+              setBegun(text)
+              // A choice is made; a line is typed to its end first.
+              if (instant && text !== '' && kind.control !== 'duration' && kind.control !== 'date') {
+                editor.add(thing.pointer, kind.name, asJson(text, 'new', kind.control))
+                editor.rest()
+              }
+            }}
+            onRest={put}
+          />
+        </form>
+      )}
+      {kind.things.length > 0 && (
+        <AddThing
+          kind={kind}
+          around={around}
+          label={`Add ${inWords(kind.name).toLowerCase()}`}
+          onAdd={(v) => {
+            editor.add(thing.pointer, kind.name, v)
+            editor.rest()
+          }}
+        />
+      )}
+    </div>
+  )
+}
+
+/** What results can use besides, as words to be opened one by one: a thing has dozens. */
+function Useful({
+  thing,
+  kinds,
+  around,
+}: {
+  thing: ThingView
+  kinds: FieldKind[]
+  around: ThingSurroundings
+}) {
+  const [open, setOpen] = useState<readonly string[]>([])
+  const closed = kinds.filter((k) => !open.includes(k.name))
+  return (
+    <>
+      {kinds
+        .filter((k) => open.includes(k.name))
+        .map((kind) => (
+          <OpenField key={kind.name} thing={thing} kind={kind} around={around} />
+        ))}
+      {closed.length > 0 && (
+        <p className="py-1 text-[13px] text-ink-2">
+          Results can also use:{' '}
+          {closed.map((k, i) => (
+            <span key={k.name}>
+              {i > 0 && ', '}
+              <button type="button" className="quiet" onClick={() => setOpen([...open, k.name])}>
+                {inWords(k.name).toLowerCase()}
+              </button>
+            </span>
+          ))}
+          .
+        </p>
+      )}
+    </>
+  )
+}
+
+/** Any other property of the type, found by its name or by what schema.org says of it. */
+function AddProperty({
+  thing,
+  around,
+  small,
+}: {
+  thing: ThingView
+  around: ThingSurroundings
+  small: boolean
+}) {
+  const [words, setWords] = useState<string | null>(null)
+  const [found, setFound] = useState<PropertyChoice[]>([])
+  const [picked, setPicked] = useState<PropertyChoice | null>(null)
+  const used = new Set(thing.fields.map((f) => f.name))
+  const search = (text: string) => {
+    setWords(text)
+    void core()
+      .searchProperties(thing.types, text)
+      .then((list) => setFound(list))
+  }
+  if (picked && !used.has(picked.name)) return <OpenField thing={thing} kind={picked} around={around} />
+  if (words === null)
+    return (
+      <p className={small ? 'text-[12px]' : 'py-1 text-[13px]'}>
+        <button
+          type="button"
+          className="quiet"
+          aria-label={
+            small ? `Say more … of ${thing.name ?? thing.types.map(inWords).join(', ')}` : undefined
+          }
+          onClick={() => search('')}
+        >
+          {small ? 'Say more …' : 'Say something else of it …'}
+        </button>
+      </p>
+    )
+  return (
+    <div className="py-1">
+      <input
+        autoFocus
+        aria-label={`Find a property of ${thing.types.map(inWords).join(', ')}`}
+        placeholder="find a property: colour, telephone, length …"
+        className="w-full border-b border-sign bg-transparent text-[13px]"
+        value={words}
+        onChange={(e) => search(e.target.value)}
+        onKeyDown={(e) => {
+          if (e.key === 'Escape') setWords(null)
+        }}
+      />
+      <ul className="mt-1 max-h-44 overflow-auto" data-testid="properties">
+        {found
+          .filter((p) => !used.has(p.name))
+          .map((p) => (
+            <li key={p.name}>
+              <button
+                type="button"
+                className="block w-full py-0.5 text-left text-[13px] hover:bg-quill-soft"
+                onClick={() => {
+                  setPicked(p)
+                  setWords(null)
+                }}
+              >
+                <span className="font-semibold">{inWords(p.name)}</span>{' '}
+                <span className="text-[12px] text-ink-2">
+                  {p.description.length > 110 ? p.description.slice(0, 110) + '…' : p.description}
+                </span>
+              </button>
+            </li>
+          ))}
+        {found.length === 0 && (
+          <li className="text-[13px] text-ink-2">schema.org has no such property for this type.</li>
+        )}
+      </ul>
+    </div>
+  )
+}
