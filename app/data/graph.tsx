@@ -95,8 +95,8 @@ export function ThingGraph({ data }: { data: SiteDataView }) {
             </g>
           )
         })}
-        {graph.from.map((n) => box(n, 0, y(graph.from, n.key)))}
-        {graph.to.map((n) => box(n, WIDTH - SIDE, y(graph.to, n.key)))}
+        {graph.from.map((n) => box(n, 1, y(graph.from, n.key)))}
+        {graph.to.map((n) => box(n, WIDTH - SIDE - 1, y(graph.to, n.key)))}
       </svg>
       <details className="mt-1 text-[13px] text-ink-2">
         <summary>In words</summary>

@@ -1,7 +1,7 @@
 import { useId, useState } from 'react'
 import type { Control } from '../workers/data.ts'
 import { whyWrong } from './data-forms.ts'
-import { durationOf, hoursAndMinutes } from './data-words.ts'
+import { durationOf, hoursAndMinutes, inWords } from './data-words.ts'
 
 const line = 'w-full border-b bg-transparent leading-[22px] hover:border-sign'
 const edge = (wrong: boolean) => (wrong ? 'border-carmine' : 'border-rule')
@@ -61,7 +61,7 @@ export function ValueField({
         <option value="">choose …</option>
         {choices.map((c) => (
           <option key={c} value={c}>
-            {c}
+            {inWords(c)}
           </option>
         ))}
       </select>

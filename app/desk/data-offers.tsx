@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import type { BuildKind, Offer } from '../../core/structured-data/build.ts'
 import { core } from '../workers/client.ts'
 import { inWords, kindNames } from './data-words.ts'
@@ -20,12 +20,14 @@ export function DescribeAs({
 }) {
   const [words, setWords] = useState<string | null>(null)
   const [found, setFound] = useState<{ name: string; description: string }[]>([])
+  const asked = useRef(0)
   const open = offers.filter((o) => !present.has(o.kind))
   const search = (text: string) => {
     setWords(text)
+    const question = ++asked.current
     void core()
       .searchTypes(text)
-      .then((list) => setFound(list))
+      .then((list) => question === asked.current && setFound(list))
   }
   return (
     <section

@@ -244,13 +244,21 @@ function freeKey(decisions: Decisions, kind: string): string {
   }
 }
 
-function OneThing({ thing, children }: { thing: ThingView; children: React.ReactNode }) {
+function OneThing({
+  thing,
+  as: Heading = 'h2',
+  children,
+}: {
+  thing: ThingView
+  as?: 'h2' | 'h3'
+  children: React.ReactNode
+}) {
   return (
     <article className="py-1">
-      <h3 className="font-serif text-[17px]">
+      <Heading className="font-serif text-[17px]">
         {thing.types.map(inWords).join(', ') || 'A thing without a type'}
         {thing.name && <span className="text-ink-2 italic"> {thing.name}</span>}
-      </h3>
+      </Heading>
       {thing.id && (
         <p className="truncate text-[12px] text-ink-3" title={thing.id}>
           Known as {thing.id}
@@ -419,7 +427,7 @@ function InMarkUp({ path, session, decisions }: { path: string; session: Session
           : `Described among the text, as ${found.microdata.length > 0 ? (found.rdfa.length > 0 ? 'microdata and RDFa' : 'microdata') : 'RDFa'}; it is read here and changed in the source.${written ? ' It is written anew as JSON-LD above; take it out of the mark-up in your templates, or it is said twice.' : ''}`}
       </p>
       {all.map((thing, i) => (
-        <OneThing key={i} thing={thing}>
+        <OneThing key={i} thing={thing} as="h3">
           <ThingFields
             thing={thing}
             depth={0}

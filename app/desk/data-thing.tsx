@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import type {
   FieldKind,
   FieldView,
@@ -43,7 +43,10 @@ export function ThingFields({
   const rank = (f: FieldView) => (f.asked === 'required' ? 0 : f.asked === 'recommended' ? 1 : 2)
   const fields = [...thing.fields].sort((a, b) => rank(a) - rank(b))
   const needed = thing.missing.filter((m) => m.asked === 'required')
-  const useful = thing.missing.filter((m) => m.asked === 'recommended')
+  const begin = thing.begin.filter((b) => !needed.some((m) => m.name === b.name))
+  const useful = thing.missing.filter(
+    (m) => m.asked === 'recommended' && !begin.some((b) => b.name === m.name),
+  )
   const { editor, block } = around
   return (
     <div
@@ -55,6 +58,7 @@ export function ThingFields({
       ))}
       {editor &&
         needed.map((kind) => <OpenField key={kind.name} thing={thing} kind={kind} around={around} needed />)}
+      {editor && begin.map((kind) => <OpenField key={kind.name} thing={thing} kind={kind} around={around} />)}
       {editor && useful.length > 0 && <Useful thing={thing} kinds={useful} around={around} />}
       {editor && <AddProperty thing={thing} around={around} small={depth > 0} />}
     </div>
@@ -476,13 +480,15 @@ function AddProperty({
 }) {
   const [words, setWords] = useState<string | null>(null)
   const [found, setFound] = useState<PropertyChoice[]>([])
+  const asked = useRef(0)
   const [picked, setPicked] = useState<PropertyChoice | null>(null)
   const used = new Set(thing.fields.map((f) => f.name))
   const search = (text: string) => {
     setWords(text)
+    const question = ++asked.current
     void core()
       .searchProperties(thing.types, text)
-      .then((list) => setFound(list))
+      .then((list) => question === asked.current && setFound(list))
   }
   if (picked && !used.has(picked.name)) return <OpenField thing={thing} kind={picked} around={around} />
   if (words === null)

@@ -28,9 +28,9 @@ import {
 } from '../../core/structured-data/read.ts'
 import { siteSideOf } from '../../core/structured-data/site-side.ts'
 import {
+  classNames,
   isA,
   isClass,
-  isProperty,
   membersOf,
   propertiesOf,
   rangesOf,
@@ -88,6 +88,8 @@ export interface ThingView {
   id: string | null
   name: string | null
   fields: FieldView[]
+  /** What a thing that says nothing yet is begun with. */
+  begin: FieldKind[]
   /** Asked for by a feature and not there. */
   missing: (FieldKind & { asked: 'required' | 'recommended'; or: string[] })[]
 }
@@ -296,6 +298,24 @@ const resolve = (src: string, page: PageFacts): string => {
   }
 }
 
+/** What is said first of a thing, where it is not its name. */
+const first: [string, string[]][] = [
+  ['Answer', ['text']],
+  ['HowToStep', ['text']],
+  ['Offer', ['price', 'priceCurrency', 'availability']],
+  ['PostalAddress', ['streetAddress', 'addressLocality', 'postalCode', 'addressCountry']],
+  ['GeoCoordinates', ['latitude', 'longitude']],
+  ['MonetaryAmount', ['value', 'currency']],
+  ['QuantitativeValue', ['value', 'unitText']],
+  ['AggregateRating', ['ratingValue', 'ratingCount']],
+  ['Rating', ['ratingValue']],
+  ['OpeningHoursSpecification', ['dayOfWeek', 'opens', 'closes']],
+  ['ImageObject', ['url']],
+  ['ListItem', ['position', 'name', 'item']],
+]
+const beginWith = (types: string[]): string[] =>
+  first.find(([type]) => types.some((t) => isA(t, type)))?.[1] ?? ['name']
+
 type FoundAt = (pointer: string) => ValueView['found']
 /** Where the values of a block that was built stand on the page now. */
 function foundValues(looked: Looked, edit: Edit | undefined, text: string, starts: number[]): FoundAt {
@@ -384,6 +404,7 @@ function thingView(
     id: thing.id,
     name: textOf(thing, 'name', data) ?? textOf(thing, 'headline', data) ?? textOf(thing, 'title', data),
     fields,
+    begin: fields.length > 0 ? [] : beginWith(types).map(fieldKind),
     missing,
   }
 }
@@ -453,61 +474,51 @@ const loadDescriptions = () =>
     (m) => m.default as Record<string, string>,
   ))
 
-/** Properties that things of these types may have, whose name or description has the words; at most 40, names first. */
-export async function searchProperties(types: string[], words: string): Promise<PropertyChoice[]> {
-  const all = await loadDescriptions()
-  const asked = words.toLowerCase().replace(/\s+/g, '')
-  const own = new Set(types.filter(isClass).flatMap((t) => [...propertiesOf(t)]))
-  return [...own]
-    .filter((p) => replacementOf(p) === null && isProperty(p))
-    .map((name) => {
-      const lower = name.toLowerCase()
-      const rank =
-        asked === ''
-          ? 2
-          : lower.startsWith(asked)
-            ? 0
-            : lower.includes(asked)
-              ? 1
-              : (all[name] ?? '').toLowerCase().includes(words.toLowerCase())
-                ? 2
-                : 3
-      return { name, rank }
-    })
-    .filter(({ rank }) => rank < 3)
-    .sort((a, b) => a.rank - b.rank || (a.name < b.name ? -1 : 1))
-    .slice(0, 40)
-    .map(({ name }) => ({ ...fieldKind(name), description: all[name] ?? '' }))
-}
+/** The vocabulary is written in American English; editors need not. */
+const american = (words: string): string =>
+  words
+    .replace(/our\b/g, 'or')
+    .replace(/is(e[sd]?|ing|ations?)\b/g, 'iz$1')
+    .replace(/tre\b/g, 'ter')
+    .replace(/logue\b/g, 'log')
 
-/** Types by name or description, at most 40. */
-export async function searchTypes(words: string): Promise<{ name: string; description: string }[]> {
+/** Terms by name and by what schema.org says of them, the best first, at most 40; superseded ones are not found. */
+async function searchTerms(
+  names: readonly string[],
+  words: string,
+): Promise<{ name: string; description: string }[]> {
   const all = await loadDescriptions()
-  const { classNames } = await import('../../core/structured-data/vocabulary.ts')
-  const asked = words.toLowerCase().replace(/\s+/g, '')
-  return classNames()
+  const asked = [...new Set([words, american(words)].map((w) => w.trim().toLowerCase()))]
+  const rankOf = (name: string): number => {
+    if (asked[0] === '') return 3
+    const lower = name.toLowerCase()
+    return Math.min(
+      ...asked.map((w) => {
+        const joined = w.replace(/\s+/g, '')
+        if (lower === joined) return 0
+        if (lower.startsWith(joined)) return 1
+        if (lower.includes(joined)) return 2
+        return (all[name] ?? '').toLowerCase().includes(w) ? 3 : 4
+      }),
+    )
+  }
+  return names
     .filter((name) => replacementOf(name) === null)
-    .map((name) => {
-      const lower = name.toLowerCase()
-      return {
-        name,
-        rank:
-          lower === asked
-            ? 0
-            : lower.startsWith(asked)
-              ? 1
-              : lower.includes(asked)
-                ? 2
-                : (all[name] ?? '').toLowerCase().includes(words.toLowerCase())
-                  ? 3
-                  : 4,
-      }
-    })
+    .map((name) => ({ name, rank: rankOf(name) }))
     .filter(({ rank }) => rank < 4)
     .sort((a, b) => a.rank - b.rank || (a.name < b.name ? -1 : 1))
     .slice(0, 40)
     .map(({ name }) => ({ name, description: all[name] ?? '' }))
 }
+
+/** Properties that things of these types may have. */
+export async function searchProperties(types: string[], words: string): Promise<PropertyChoice[]> {
+  const own = new Set(types.filter(isClass).flatMap((t) => [...propertiesOf(t)]))
+  return (await searchTerms([...own], words)).map((found) => ({ ...fieldKind(found.name), ...found }))
+}
+
+export const searchTypes = (words: string): Promise<{ name: string; description: string }[]> =>
+  searchTerms(classNames(), words)
 
 /** What schema.org says of a term, its first sentence. */
 export async function describeTerm(name: string): Promise<string> {
@@ -626,7 +637,7 @@ export async function siteData(): Promise<SiteDataView> {
       types: [...new Set(own.flatMap((t) => t.types))],
       none: own.length === 0,
     })
-    const nodeOf = (i: number) => own[i]!.id ?? `page:${path}`
+    const nodeOf = (i: number) => own[i]!.id ?? `page:${path} ${i}`
     own.forEach((t, i) => {
       const id = nodeOf(i)
       const before = things.get(id)
@@ -637,7 +648,7 @@ export async function siteData(): Promise<SiteDataView> {
       } else
         things.set(id, {
           id,
-          name: t.id === null ? label(path) : t.name,
+          name: t.name ?? (t.id === null ? label(path) : null),
           types: [...t.types],
           pages: [path],
           conflicts: conflicts.has(t.id ?? ''),
