@@ -1,6 +1,7 @@
 /** `npm run bench`: prints ratios measured in one run. `npm run bench core` or `app` runs a part of it. */
 import { benchApp, benchPattern } from './app.ts'
 import { benchCore } from './core.ts'
+import { benchData } from './data.ts'
 import { benchMeasure } from './measure.ts'
 import { benchStructure } from './structure.ts'
 
@@ -10,3 +11,4 @@ if (!part || part === 'measure') await benchMeasure()
 if (!part || part === 'app') await benchApp()
 if (!part || part === 'pattern') await benchPattern()
 if (!part || part === 'structure') await benchStructure()
+if (!part || part === 'data') await benchData()

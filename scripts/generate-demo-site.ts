@@ -192,7 +192,6 @@ export function demoFiles(): Map<string, Uint8Array> {
         writeHouseStyle({
           ...defaultStyle,
           limits: { ...defaultStyle.limits, textShortest: 40, headingGap: 100 },
-          siteName: 'Farrowskerry Light',
           rules: { 'heading-keyword-h2': 'off', 'data-none': 'off' },
           addresses: [
             { match: '/courses/*', rules: { 'data-none': 'nit' } },

@@ -36,7 +36,7 @@ import {
   rangesOf,
   replacementOf,
 } from '../../core/structured-data/vocabulary.ts'
-import { addressesFor, proofFor } from './evaluate.ts'
+import { addressesFor, proofFor, siteNameOf } from './evaluate.ts'
 import { current, sourceFor, type Open } from './open-site.ts'
 
 /** With what a field is filled in. */
@@ -228,8 +228,7 @@ async function lookAt(path: string, decisions: Decisions): Promise<Looked | null
   return { open, source, proof, page: readPage(proof.source, { path, url, main: open.setting.style.main }) }
 }
 
-const sideOf = ({ open: { setting }, page }: Looked) =>
-  siteSideOf(page, setting.index, setting.style.siteName)
+const sideOf = ({ open: { setting }, page }: Looked) => siteSideOf(page, setting.index, siteNameOf(setting))
 const languageOf = ({ open }: Looked) => open.setting.style.language ?? 'en'
 
 export async function dataView(path: string, decisions: Decisions): Promise<DataView | null> {

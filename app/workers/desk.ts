@@ -90,6 +90,7 @@ export async function openSite(id: string, today: string): Promise<Opened | null
       index,
       style: styleOf(decided.get('') ?? {}),
       date: today,
+      name: site.name,
       base: site.base,
       root: site.root,
       moves: noMoves,

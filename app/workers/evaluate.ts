@@ -66,6 +66,8 @@ const AUDIT = 4
 export interface AuditSetting {
   index: SiteIndex
   style: HouseStyle
+  /** The site's name on the shelf. */
+  name: string
   base: string
   /** The folder of the archive that is the site's root, `site/`; "" where it is the top. */
   root: string
@@ -76,6 +78,10 @@ export interface AuditSetting {
   /** Rules for what recurs on pages built alike. */
   templates: readonly TemplateRule[]
 }
+
+/** The name that the site goes by in its pages' data: the house's own, or the shelf's where that is no mere address. */
+export const siteNameOf = ({ style, name }: Pick<AuditSetting, 'style' | 'name'>): string | null =>
+  style.siteName ?? (/^[^\s]+\.[a-z]{2,}$/i.test(name) ? null : name)
 
 /** A file's address as it is handed off, and as it was taken in. */
 export function addressesFor(
@@ -129,7 +135,7 @@ export function proofFor(path: string, source: Source, decisions: Decisions, set
       page,
       rest.source.text,
       (start) => sourceBytes(rest, [start])[0]!,
-      siteSideOf(page, setting.index, setting.style.siteName),
+      siteSideOf(page, setting.index, siteNameOf(setting)),
       setting.style.language ?? 'en',
     )
   }

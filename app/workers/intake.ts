@@ -283,6 +283,7 @@ export async function takeIn(
   const setting = {
     index,
     style: defaultStyle,
+    name: site.name,
     date: given.today,
     base,
     root: found.root,

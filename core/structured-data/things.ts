@@ -1,6 +1,7 @@
 /** The things that a page's structured data describes, as far as a search result shows them. */
 import type { PageFacts } from '../page/facts.ts'
-import { member, parseJson, typesOf, type JsonValue } from './json.ts'
+import { member, typesOf, type JsonValue } from './json.ts'
+import { dataOf } from './read.ts'
 
 type ObjectValue = Extract<JsonValue, { kind: 'object' }>
 
@@ -12,10 +13,7 @@ export function thingsOf(page: PageFacts): ObjectValue[] {
   if (known) return known
   const found: ObjectValue[] = []
   const queue: JsonValue[] = []
-  for (const { json } of page.data) {
-    const read = parseJson(json)
-    if (read.ok) queue.push(read.value)
-  }
+  for (const { json } of dataOf(page).blocks) if (json) queue.push(json)
   for (let i = 0; i < queue.length; i++) {
     const value = queue[i]!
     if (value.kind === 'array') queue.push(...value.items)

@@ -251,7 +251,6 @@ for (const scheme of ['light', 'dark'] as const)
     const site = await openDemo(page)
     await openDesk(page, site, 'courses/knots.html', 'data')
     await expect(page.getByTestId('describe')).toBeVisible()
-    await clean(page)
     await page.getByRole('button', { name: 'Something else …' }).click()
     await page.getByLabel('Find a type').fill('boat')
     await expect(page.getByTestId('types').getByRole('listitem').first()).toContainText('Boat')
@@ -260,7 +259,9 @@ for (const scheme of ['light', 'dark'] as const)
     await page.getByRole('button', { name: 'Recipe', exact: true }).click()
     await expect(page.getByTestId('block')).toBeVisible()
     await clean(page)
-    for (const path of ['stories/fresnel-lens.html', 'shop/lamps.html', 'visit/questions.html']) {
+    for (const path of scheme === 'light'
+      ? ['stories/fresnel-lens.html', 'visit/questions.html']
+      : ['shop/lamps.html']) {
       await openDesk(page, site, path, 'data')
       await page.getByRole('button', { name: 'JSON', exact: true }).click()
       await expect(page.locator('.cm-editor')).toBeVisible()
