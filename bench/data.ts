@@ -29,9 +29,10 @@ export async function benchData(): Promise<void> {
   const all = documents()
   const bytes = all.map((d) => new TextEncoder().encode(d))
   const ours = () => {
-    const files = bytes.map((b, i) =>
-      dataFileOfDocument(`${i}.jsonld`, `https://site.example/${i}.jsonld`, b),
-    )
+    const files = bytes.map((b, i) => ({
+      path: `${i}.jsonld`,
+      read: () => dataFileOfDocument(`${i}.jsonld`, `https://site.example/${i}.jsonld`, b),
+    }))
     return dataReports(files, defaultStyle, '2026-11-25', 'https://site.example/', false)
   }
   const theirs = async () => {

@@ -6,7 +6,7 @@ import {
   type DataFile,
   type DataFileReport,
 } from '../core/exchange/data-report.ts'
-import { readSource } from '../core/page/source.ts'
+import { readSource, type Source } from '../core/page/source.ts'
 import { defaultStyle } from '../core/rules/house-style.ts'
 import { addressOf } from '../core/site/addresses.ts'
 import { baseFrom } from './audit.ts'
@@ -36,19 +36,18 @@ export async function checkData(args: string[]): Promise<number> {
     throw new Problem(`--date “${date}”: YYYY-MM-DD is expected.`)
   const base = baseFrom(values['base-url'])
   const given = openSite(positionals)
-  const files: DataFile[] = []
+  const files: { path: string; read(): DataFile }[] = []
   const unread = [...given.unread]
   const single = positionals.length === given.paths.length
   for (const path of given.paths) {
     // In a folder, what is neither a page nor a document is passed over.
     if (!single && !isDocument(path) && !isPage(path)) continue
     try {
-      const bytes = given.read(path)
       const url = addressOf(given.addressPath(path), base)
-      if (isDocument(path)) files.push(dataFileOfDocument(path, url, bytes))
+      if (isDocument(path)) files.push({ path, read: () => dataFileOfDocument(path, url, given.read(path)) })
       else {
-        const read = readSource(bytes)
-        if (read.ok) files.push(dataFileOfPage(path, url, read.source))
+        const read = readSource(given.read(path))
+        if (read.ok) files.push({ path, read: () => dataFileOfPage(path, url, pageSource(given.read(path))) })
         else unread.push({ path, why: read.why })
       }
     } catch (error) {
@@ -60,6 +59,12 @@ export async function checkData(args: string[]): Promise<number> {
     format === 'json' ? JSON.stringify({ files: reports, unread }, null, 2) + '\n' : textOf(reports, unread),
   )
   return reports.some((f) => f.blocks.some((b) => b.marks.some((m) => m.severity === 'blocker'))) ? 1 : 0
+}
+
+function pageSource(bytes: Uint8Array): Source {
+  const read = readSource(bytes)
+  if (!read.ok) throw new Problem(read.why)
+  return read.source
 }
 
 function textOf(reports: DataFileReport[], unread: { path: string; why: string }[]): string {

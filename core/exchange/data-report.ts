@@ -7,9 +7,10 @@ import { catalogue } from '../rules/catalogue.ts'
 import type { HouseStyle, Severity } from '../rules/house-style.ts'
 import { isCertain, type Mark, type SiteMark } from '../rules/rule.ts'
 import { auditPage, auditSite } from '../rules/runner.ts'
-import { emptyIndex, entryOf, updateIndex, type SiteIndex } from '../site/site-index.ts'
+import { addressOnly, emptyIndex, updateIndex, type SiteIndex } from '../site/site-index.ts'
 import { featuresOf } from '../structured-data/features.ts'
 import { pointerAt } from '../structured-data/json.ts'
+import { siteThings } from '../structured-data/site-things.ts'
 import { dataOf, schemaTypes, type PageData } from '../structured-data/read.ts'
 
 export interface DataMark {
@@ -52,20 +53,29 @@ export interface DataFile {
 export function dataFileOfPage(path: string, url: string, source: Source): DataFile {
   return { path, url, page: readPage(source, { path, url }), text: source.text }
 }
+const decoder = new TextDecoder('utf-8')
+const dataAlone: ReadonlySet<Need> = new Set(['data'])
+let emptyPage: PageFacts | null = null
+/** The facts of a page of which nothing is known. */
+const blank = (): PageFacts =>
+  (emptyPage ??= readPage(sourceOf(new Uint8Array(), 'utf-8', 'bom', 0), { path: '', url: '' }))
+
 /** A JSON-LD document that stands for itself: one block, and no page around it. */
 export function dataFileOfDocument(path: string, url: string, bytes: Uint8Array): DataFile {
-  const text = new TextDecoder('utf-8', { ignoreBOM: false }).decode(bytes)
-  const page = readPage(sourceOf(new Uint8Array(), 'utf-8', 'bom', 0), { path, url })
-  page.data.push({ json: text, jsonStart: 0, start: 0, end: 0 })
-  return { path, url, page, text, known: new Set(['data']) }
+  const text = decoder.decode(bytes)
+  const page: PageFacts = { ...blank(), path, url, data: [{ json: text, jsonStart: 0, start: 0, end: 0 }] }
+  return { path, url, page, text, known: dataAlone }
 }
 
 /** Rules about what a block says; that there is none is said of pages, not of blocks. */
 const only = new Set(catalogue.filter((r) => r.family === 'data' && r.id !== 'data-none').map((r) => r.id))
 
-/** Reports on each file; what points from one to another is judged among those given. */
+/**
+ * Reports on each file; what points from one to another is judged among those given. A file is read when its turn comes
+ * and let go again: ten thousand of them need not be in memory at once.
+ */
 export function dataReports(
-  files: DataFile[],
+  files: readonly { path: string; read(): DataFile }[],
   style: HouseStyle,
   date: string,
   base: string,
@@ -76,9 +86,18 @@ export function dataReports(
     false,
     files.map((f) => [f.path, f.path] as const),
   )
-  for (const { path, page } of files) updateIndex(site, path, entryOf(path, page, site))
-  const siteMarks = auditSite(site, style, date, only)
-  return files.map((file) => reportOf(file, site, siteMarks, style, date, baseKnown))
+  const reports = files.map(({ path, read }) => {
+    const file = read()
+    updateIndex(site, path, { ...addressOnly(path, file.url), things: siteThings(file.page) })
+    return reportOf(file, site, [], style, date, baseKnown)
+  })
+  const ofPage = new Map<string, SiteMark[]>()
+  for (const mark of auditSite(site, style, date, only))
+    for (const path of mark.pages) ofPage.set(path, [...(ofPage.get(path) ?? []), mark])
+  return files.map(({ path, read }, i) => {
+    const marks = ofPage.get(path)
+    return marks ? reportOf(read(), site, marks, style, date, baseKnown) : reports[i]!
+  })
 }
 
 function reportOf(
@@ -90,10 +109,12 @@ function reportOf(
   baseKnown: boolean,
 ): DataFileReport {
   const data = dataOf(page)
-  const starts = lineStarts(text)
+  let starts: number[] | null = null
+  const at = (place: number) =>
+    place === 0 ? { line: 1, column: 1 } : lineAndColumn((starts ??= lineStarts(text)), place)
   const marks = [
     ...auditPage(page, site, style, { date, only, baseKnown, ...(known ? { known } : {}) }),
-    ...siteMarks.filter((m) => m.pages.includes(path)).flatMap((m) => placed(m, data)),
+    ...siteMarks.flatMap((m) => placed(m, data)),
   ]
   const states = featuresOf(data)
   return {
@@ -103,7 +124,7 @@ function reportOf(
       const pointer = (start: number) => (json ? pointerAt(json, start - block.jsonStart) : '')
       const end = block.jsonStart + block.json.length
       return {
-        line: lineAndColumn(starts, block.start).line,
+        line: at(block.start).line,
         types: roots.flatMap(schemaTypes),
         features: states
           .filter((s) => s.thing.block === i)
@@ -124,7 +145,7 @@ function reportOf(
             rule: m.rule,
             severity: m.severity,
             message: m.message,
-            ...lineAndColumn(starts, m.start!),
+            ...at(m.start!),
             start: m.start!,
             end: m.end,
             repair: isCertain(m.repair),

@@ -24,6 +24,13 @@ export function severityOf(rule: Rule, style: HouseStyle): Severity | null {
   return own === 'off' ? null : (own ?? rule.severity)
 }
 
+const among = new WeakMap<ReadonlySet<string>, PageRule[]>()
+function rulesAmong(only: ReadonlySet<string>): PageRule[] {
+  let rules = among.get(only)
+  if (!rules) among.set(only, (rules = pageRules.filter((r) => only.has(r.id))))
+  return rules
+}
+
 export interface AuditOptions {
   date: string
   keywords?: Keywords | null
@@ -72,8 +79,7 @@ export function auditPage(
   }
   const marks: Mark[] = []
   const silenced = new Set<string>()
-  for (const rule of pageRules) {
-    if (only && !only.has(rule.id)) continue
+  for (const rule of only ? rulesAmong(only) : pageRules) {
     const severity = severityOf(rule, style)
     if (severity === null || silenced.has(rule.id)) continue
     if (known && !rule.needs.every((n) => known.has(n))) continue

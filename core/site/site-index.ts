@@ -204,10 +204,13 @@ function count(counts: Map<PageId, number>, id: PageId, by: number): void {
   else counts.delete(id)
 }
 
+const sameThings = (a: PageThings | null, b: PageThings | null): boolean =>
+  a === null || b === null ? a === b : JSON.stringify(a) === JSON.stringify(b)
+
 /** Puts a page's entry in, in place of the one it had; null takes the page out. Changes the index it is given. */
 export function updateIndex(index: SiteIndex, id: PageId, entry: IndexEntry | null): void {
   const before = index.entries.get(id)
-  if (JSON.stringify(before?.things ?? null) !== JSON.stringify(entry?.things ?? null)) index.thingChanges++
+  if (!sameThings(before?.things ?? null, entry?.things ?? null)) index.thingChanges++
   if (entry?.things) index.withThings.add(id)
   else index.withThings.delete(id)
   if (before)

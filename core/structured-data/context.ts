@@ -235,6 +235,11 @@ const schemaTermIri = (word: string, next: Context) => (next.schema ? SCHEMA + w
 
 /** A term of schema.org by its name alone, whatever the scheme; any other as its IRI. */
 export function shortName(iri: string): string {
+  // As schema.org's own context gives nearly all of them.
+  if (iri.startsWith(SCHEMA)) {
+    const name = iri.slice(SCHEMA.length)
+    return name !== '' && !/[/?#]/.test(name) ? name : iri
+  }
   const found = /^https?:\/\/(?:www\.)?schema\.org\/(?!$)([^/?#]+)$/.exec(iri)
   return found ? found[1]! : iri
 }

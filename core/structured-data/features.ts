@@ -1,6 +1,6 @@
 /** What a results page can make of the things that a page describes: what each feature asks for, and what is missing. */
 import table from './features.json' with { type: 'json' }
-import { schemaTypes, thingsUnder, valuesOf, type PageData, type Thing } from './read.ts'
+import { schemaTypes, thingsUnder, type PageData, type Thing } from './read.ts'
 import { isA } from './vocabulary.ts'
 
 /** What eligible data may add to a result. */
@@ -74,11 +74,22 @@ const isOf = (thing: Thing, { types, unless }: Pick<Requirement, 'types' | 'unle
   )
 }
 
+const split = new Map<string, string[]>()
+function alternatives(asked: string): string[] {
+  let all = split.get(asked)
+  if (!all) split.set(asked, (all = asked.split('|')))
+  return all
+}
+
 /** Whether a property, or what stands within it by a dotted path, has any value that is not empty. */
 function hasValue(thing: Thing, path: string, data: PageData): boolean {
+  if (!path.includes('.')) {
+    for (const p of thing.properties)
+      if (p.name === path && !p.reverse)
+        for (const v of p.values) if (v.kind !== 'literal' || String(v.value).trim() !== '') return true
+    return false
+  }
   const [name, ...rest] = path.split('.')
-  if (rest.length === 0)
-    return valuesOf(thing, name!).some((v) => v.kind !== 'literal' || String(v.value).trim() !== '')
   return thingsUnder(thing, name!, data).some((t) => hasValue(t, rest.join('.'), data))
 }
 
@@ -96,7 +107,7 @@ function lacks(
       .join('|')
   for (const kind of ['required', 'recommended'] as const)
     for (const asked of requirement[kind])
-      if (!asked.split('|').some((p) => hasValue(thing, p, data)))
+      if (!alternatives(asked).some((p) => hasValue(thing, p, data)))
         out[kind === 'required' ? 'missing' : 'recommended'].push({ on: thing, path: full(asked) })
   for (const nested of requirement.nested ?? [])
     for (const inner of thingsUnder(thing, nested.under, data))
@@ -111,6 +122,18 @@ function crumbsWithoutItem(thing: Thing, data: PageData): Lack[] {
     .flatMap((on) => (hasValue(on, 'item', data) ? [] : [{ on, path: 'itemListElement.item' }]))
 }
 
+const byTypes = new Map<string, Feature[]>()
+/** The features that things of these types are candidates for. */
+function candidates(thing: Thing): Feature[] {
+  const key = thing.types.map((t) => t.name).join(' ')
+  let found = byTypes.get(key)
+  if (!found) {
+    if (byTypes.size > 1000) byTypes.clear()
+    byTypes.set(key, (found = features.filter((f) => isOf(thing, f))))
+  }
+  return found
+}
+
 const cache = new WeakMap<PageData, FeatureState[]>()
 /** The features that a page's things are candidates for, each with what is missing. A retired one that is gone asks for nothing. */
 export function featuresOf(data: PageData): FeatureState[] {
@@ -118,10 +141,11 @@ export function featuresOf(data: PageData): FeatureState[] {
   if (known) return known
   const states: FeatureState[] = []
   for (const thing of data.things) {
-    if (schemaTypes(thing).length === 0) continue
+    const possible = candidates(thing)
+    if (possible.length === 0) continue
     const alone = standsAlone(thing)
-    for (const feature of features) {
-      if (!isOf(thing, feature) || (!alone && !feature.anywhere)) continue
+    for (const feature of possible) {
+      if (!alone && !feature.anywhere) continue
       const out: { missing: Lack[]; recommended: Lack[] } = { missing: [], recommended: [] }
       if (feature.retired?.scope !== 'gone') {
         lacks(feature, thing, data, '', out)

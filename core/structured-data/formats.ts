@@ -159,6 +159,8 @@ const special: Record<string, Special> = {
   isbn: { ok: isIsbn, expected: 'an ISBN of 10 or 13 digits with the right check digit' },
   openingHours: { ok: isOpeningHours, expected: 'days and times such as Mo-Fr 09:00-17:00' },
 }
+/** Whether a property's text has a form of its own. */
+export const hasForm = (property: string): boolean => Object.hasOwn(special, property)
 /** What a property's text should have been, where it has a form of its own that this text is not in; else null. */
 export function expectedForm(property: string, text: string): string | null {
   const form = Object.hasOwn(special, property) ? special[property]! : null

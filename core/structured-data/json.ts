@@ -34,137 +34,164 @@ const escapes: Record<string, string> = {
   t: '\t',
 }
 
-/** Parses one JSON text. Never throws. Places are UTF-16 units of `text`. */
-export function parseJson(text: string): JsonResult {
-  let i = 0
-  const space = () => {
-    while (i < text.length && /[ \t\n\r]/.test(text[i]!)) i++
-  }
-  const seen = () =>
-    i >= text.length ? 'the end of the block' : `“${text.slice(i, i + 12).split(/\s/)[0] || text[i]}”`
-  const stop = (expected: string, at = i): never => {
-    throw new Stop(at, `${expected} was expected, but ${seen()} stands there`)
+/** One parse: a class, so that its parts are made once and not for every text. */
+class Parse {
+  private i = 0
+  private readonly text: string
+  constructor(text: string) {
+    this.text = text
   }
 
-  function value(depth: number): JsonValue {
-    space()
-    if (depth > DEEPEST) throw new Stop(i, `It is nested more than ${DEEPEST} levels deep`)
-    const start = i
-    const c = text[i]
-    if (c === '{') return object(depth, start)
-    if (c === '[') return array(depth, start)
-    if (c === '"') return { kind: 'string', value: string(), start, end: i }
-    for (const [word, literal] of [
-      ['true', true],
-      ['false', false],
-      ['null', null],
-    ] as const)
-      if (text.startsWith(word, i)) {
-        i += word.length
-        return { kind: 'literal', value: literal, start, end: i }
+  whole(): JsonValue {
+    const { text } = this
+    this.space()
+    if (text.charCodeAt(this.i) === 0xfeff) this.i++
+    const result = this.value(0)
+    this.space()
+    if (this.i < text.length) {
+      if (text.startsWith('-->', this.i))
+        throw new Stop(this.i, 'An HTML comment is wrapped around the data: take out “<!--” and “-->”')
+      this.stop('The end of the block')
+    }
+    return result
+  }
+
+  private space(): void {
+    const { text } = this
+    for (;;) {
+      const c = text.charCodeAt(this.i)
+      if (c !== 0x20 && c !== 0x0a && c !== 0x0d && c !== 0x09) return
+      this.i++
+    }
+  }
+
+  private stop(expected: string): never {
+    const { text, i } = this
+    const seen =
+      i >= text.length ? 'the end of the block' : `“${text.slice(i, i + 12).split(/\s/)[0] || text[i]}”`
+    throw new Stop(i, `${expected} was expected, but ${seen} stands there`)
+  }
+
+  private value(depth: number): JsonValue {
+    this.space()
+    const { text } = this
+    if (depth > DEEPEST) throw new Stop(this.i, `It is nested more than ${DEEPEST} levels deep`)
+    const start = this.i
+    const c = text[start]
+    if (c === '{') return this.object(depth, start)
+    if (c === '[') return this.array(depth, start)
+    if (c === '"') return { kind: 'string', value: this.string(), start, end: this.i }
+    for (const [word, literal] of literals)
+      if (text.startsWith(word, start)) {
+        this.i += word.length
+        return { kind: 'literal', value: literal, start, end: this.i }
       }
-    const number = /^-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?/.exec(text.slice(i, i + 400))
+    const number = /^-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?/.exec(text.slice(start, start + 400))
     if (number) {
-      i += number[0].length
-      return { kind: 'number', value: Number(number[0]), start, end: i }
+      this.i += number[0].length
+      return { kind: 'number', value: Number(number[0]), start, end: this.i }
     }
-    if (c === "'") throw new Stop(i, 'Text stands in double quotes in JSON, not in single ones')
-    if (text.startsWith('<!--', i))
-      throw new Stop(i, 'An HTML comment is wrapped around the data: take out “<!--” and “-->”')
-    if (text.startsWith('//', i) || text.startsWith('/*', i))
-      throw new Stop(i, 'JSON has no comments: take it out')
-    return stop('A value')
+    if (c === "'") throw new Stop(start, 'Text stands in double quotes in JSON, not in single ones')
+    if (text.startsWith('<!--', start))
+      throw new Stop(start, 'An HTML comment is wrapped around the data: take out “<!--” and “-->”')
+    if (text.startsWith('//', start) || text.startsWith('/*', start))
+      throw new Stop(start, 'JSON has no comments: take it out')
+    return this.stop('A value')
   }
 
-  function object(depth: number, start: number): JsonValue {
+  private object(depth: number, start: number): JsonValue {
+    const { text } = this
     const members: { key: string; keyStart: number; keyEnd: number; value: JsonValue }[] = []
-    i++
-    space()
-    if (text[i] === '}') return { kind: 'object', members, start, end: ++i }
+    this.i++
+    this.space()
+    if (text[this.i] === '}') return { kind: 'object', members, start, end: ++this.i }
     for (;;) {
-      space()
-      const keyStart = i
-      if (text[i] === '}') throw new Stop(i, 'A comma stands before the closing brace: take the comma out')
-      if (text[i] !== '"') stop('A name in double quotes')
-      const key = string()
-      const keyEnd = i
-      space()
-      if (text[i] !== ':') stop('A colon')
-      i++
-      members.push({ key, keyStart, keyEnd, value: value(depth + 1) })
-      space()
-      if (text[i] === ',') i++
-      else if (text[i] === '}') return { kind: 'object', members, start, end: ++i }
-      else stop('A comma or a closing brace')
+      this.space()
+      const keyStart = this.i
+      if (text[keyStart] === '}')
+        throw new Stop(keyStart, 'A comma stands before the closing brace: take the comma out')
+      if (text[keyStart] !== '"') this.stop('A name in double quotes')
+      const key = this.string()
+      const keyEnd = this.i
+      this.space()
+      if (text[this.i] !== ':') this.stop('A colon')
+      this.i++
+      members.push({ key, keyStart, keyEnd, value: this.value(depth + 1) })
+      this.space()
+      if (text[this.i] === ',') this.i++
+      else if (text[this.i] === '}') return { kind: 'object', members, start, end: ++this.i }
+      else this.stop('A comma or a closing brace')
     }
   }
 
-  function array(depth: number, start: number): JsonValue {
+  private array(depth: number, start: number): JsonValue {
+    const { text } = this
     const items: JsonValue[] = []
-    i++
-    space()
-    if (text[i] === ']') return { kind: 'array', items, start, end: ++i }
+    this.i++
+    this.space()
+    if (text[this.i] === ']') return { kind: 'array', items, start, end: ++this.i }
     for (;;) {
-      space()
-      if (text[i] === ']') throw new Stop(i, 'A comma stands before the closing bracket: take the comma out')
-      items.push(value(depth + 1))
-      space()
-      if (text[i] === ',') i++
-      else if (text[i] === ']') return { kind: 'array', items, start, end: ++i }
-      else stop('A comma or a closing bracket')
+      this.space()
+      if (text[this.i] === ']')
+        throw new Stop(this.i, 'A comma stands before the closing bracket: take the comma out')
+      items.push(this.value(depth + 1))
+      this.space()
+      if (text[this.i] === ',') this.i++
+      else if (text[this.i] === ']') return { kind: 'array', items, start, end: ++this.i }
+      else this.stop('A comma or a closing bracket')
     }
   }
 
-  function string(): string {
-    const start = i++
+  private string(): string {
+    const { text } = this
+    const start = this.i++
     let out = ''
     for (;;) {
-      const c = text[i]
+      const c = text[this.i]
       if (c === undefined)
         throw new Stop(start, 'The text that begins here is never closed with a double quote')
       if (c === '"') {
-        i++
+        this.i++
         return out
       }
       if (c < ' ')
         throw new Stop(
-          i,
+          this.i,
           c === '\n' || c === '\r'
             ? 'A line end stands inside a text: write \\n, or close the quote'
             : 'A control character stands inside a text',
         )
       if (c !== '\\') {
-        const from = i
-        do i++
-        while (text.charCodeAt(i) >= 0x20 && text[i] !== '"' && text[i] !== '\\')
-        out += text.slice(from, i)
+        const from = this.i
+        do this.i++
+        while (text.charCodeAt(this.i) >= 0x20 && text[this.i] !== '"' && text[this.i] !== '\\')
+        out += text.slice(from, this.i)
         continue
       }
-      const e = text[i + 1] ?? ''
+      const e = text[this.i + 1] ?? ''
       if (e === 'u') {
-        const hex = text.slice(i + 2, i + 6)
+        const hex = text.slice(this.i + 2, this.i + 6)
         if (!/^[0-9a-fA-F]{4}$/.test(hex))
-          throw new Stop(i, 'Four hexadecimal digits were expected after \\u')
+          throw new Stop(this.i, 'Four hexadecimal digits were expected after \\u')
         out += String.fromCharCode(parseInt(hex, 16))
-        i += 6
-      } else if (e in escapes) {
+        this.i += 6
+      } else if (Object.hasOwn(escapes, e)) {
         out += escapes[e]
-        i += 2
-      } else throw new Stop(i, `“\\${e}” is no escape in JSON`)
+        this.i += 2
+      } else throw new Stop(this.i, `“\\${e}” is no escape in JSON`)
     }
   }
+}
+const literals = [
+  ['true', true],
+  ['false', false],
+  ['null', null],
+] as const
 
+/** Parses one JSON text. Never throws. Places are UTF-16 units of `text`. */
+export function parseJson(text: string): JsonResult {
   try {
-    space()
-    if (text.charCodeAt(i) === 0xfeff) i++
-    const result = value(0)
-    space()
-    if (i < text.length) {
-      if (text.startsWith('-->', i))
-        throw new Stop(i, 'An HTML comment is wrapped around the data: take out “<!--” and “-->”')
-      stop('The end of the block')
-    }
-    return { ok: true, value: result }
+    return { ok: true, value: new Parse(text).whole() }
   } catch (error) {
     if (error instanceof Stop) return { ok: false, at: error.at, message: error.message }
     throw error

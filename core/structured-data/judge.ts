@@ -1,7 +1,8 @@
 /** Whether a value is one that a schema.org property takes (rangeIncludes), and what it should be where it is not. */
-import { isOfSchema, shortName } from './context.ts'
+import { shortName } from './context.ts'
 import {
   expectedForm,
+  hasForm,
   isAddress,
   isBoolean,
   isDate,
@@ -68,14 +69,23 @@ const fits: Record<string, (text: string, value: Literal['value']) => boolean> =
   Boolean: (t, v) => typeof v === 'boolean' || isBoolean(t),
 }
 
+const takeText = new Map<string, boolean>()
+/** Whether a property takes any text at all. */
+function takesText(property: string): boolean {
+  let takes = takeText.get(property)
+  if (takes === undefined) takeText.set(property, (takes = rangesOf(property).some(isText)))
+  return takes
+}
+
 function literalVerdict(property: string, { value, datatype }: Literal): Verdict | null {
   const ranges = rangesOf(property)
   if (ranges.length === 0 || datatype === '@json') return null
+  if (typeof value !== 'boolean' && takesText(property) && !hasForm(property)) return null
   const text = String(value).trim()
   const quoted = typeof value === 'string' ? `“${text.length > 60 ? text.slice(0, 60) + '…' : text}”` : text
   const form = expectedForm(property, text)
   if (form !== null) return { kind: 'type', plain: false, found: quoted, expected: form }
-  if (typeof value !== 'boolean' && ranges.some(isText)) return null
+  if (typeof value !== 'boolean' && takesText(property)) return null
   // Nothing at all is no value: what is required says so.
   if (text === '') return null
   if (ranges.some((r) => fits[r]?.(text, value))) return null
@@ -119,7 +129,7 @@ function thingVerdict(property: string, types: string[]): Verdict | null {
 
 /** What is wrong with one value of a property; null where nothing is, or where it cannot be told. */
 export function judgeValue(property: string, value: Value, data: PageData): Verdict | null {
-  if (!isOfSchema(property) || !isProperty(property)) return null
+  if (!isProperty(property)) return null
   if (value.kind === 'literal') return literalVerdict(property, value)
   const types = (value.kind === 'thing' ? [value.thing] : (data.byId.get(value.id) ?? [])).flatMap(
     schemaTypes,
@@ -130,6 +140,29 @@ export function judgeValue(property: string, value: Value, data: PageData): Verd
     if (isMember(name) || types.length === 0) return null
   }
   return thingVerdict(property, types)
+}
+
+export interface Judged {
+  property: string
+  value: Value
+  verdict: Verdict
+}
+const judged = new WeakMap<PageData, Judged[]>()
+/** Every value of a page's things with which something is wrong, found once for the rules that speak of it. */
+export function judgeAll(data: PageData): Judged[] {
+  let found = judged.get(data)
+  if (!found) {
+    judged.set(data, (found = []))
+    for (const thing of data.things)
+      for (const { name, known, reverse, values } of thing.properties) {
+        if (!known || reverse) continue
+        for (const value of values) {
+          const verdict = judgeValue(name, value, data)
+          if (verdict) found.push({ property: name, value, verdict })
+        }
+      }
+  }
+  return found
 }
 
 /** The classes of things that a property leads to; data types and enumerations left out. */

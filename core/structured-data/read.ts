@@ -17,7 +17,7 @@ import {
   type JsonObject,
 } from './context.ts'
 import { parseJson, type JsonValue } from './json.ts'
-import { distance } from './vocabulary.ts'
+import { distance, isProperty } from './vocabulary.ts'
 
 export interface Span {
   start: number
@@ -51,6 +51,8 @@ export type Value = Literal | Reference | ThingValue
 export interface Property {
   /** Name of schema.org, or the IRI of another vocabulary's. */
   name: string
+  /** Whether it is a property that schema.org has. */
+  known: boolean
   /** As written; the same property may stand under several keys. */
   key: string
   /** What the values are of this thing, rather than this thing's values. */
@@ -140,6 +142,16 @@ export function readBlocks(blocks: readonly DataBlock[], base: string): PageData
   return data
 }
 
+type Meant = JsonObject['members'][number] & { means: string | null }
+const under = (members: Meant[], keyword: string): JsonValue | undefined =>
+  members.findLast((m) => m.means === keyword)?.value
+/** The types that an object names, as written. */
+const typeWords = (members: Meant[]): string[] =>
+  members
+    .filter((m) => m.means === '@type')
+    .flatMap(({ value }) => (value.kind === 'array' ? value.items : [value]))
+    .flatMap((item) => (item.kind === 'string' ? [item.value] : []))
+
 class Reader {
   readonly roots: Thing[] = []
   readonly things: Thing[] = []
@@ -181,9 +193,12 @@ class Reader {
     key: string | null = null,
   ): Value[] {
     let context = given
-    const onlyId = object.members.length === 1 && this.meaning(object.members[0]!.key, context) === '@id'
-    const isValue = object.members.some((m) => this.meaning(m.key, context) === '@value')
-    if (context.before && !onlyId && !isValue) context = context.before
+    let keyed = this.withMeanings(object, context)
+    const first = context
+    if (context.before) {
+      const onlyId = keyed.length === 1 && keyed[0]!.means === '@id'
+      if (!onlyId && !keyed.some((m) => m.means === '@value')) context = context.before
+    }
     if (scoped) context = withContext(context, scoped)
     const own = object.members.findLast((m) => m.key === '@context')?.value
     if (own) {
@@ -192,16 +207,19 @@ class Reader {
       this.unknown = context.unknown.length > this.unknown.length ? context.unknown : this.unknown
     }
     const outer = context
-    for (const type of this.typeWords(object, context).sort()) {
-      const local = termOf(outer, type)?.scoped
-      if (local) context = withContext(context, local, true)
+    if (context !== first) keyed = this.withMeanings(object, context)
+    if (context.terms.size > 0) {
+      for (const type of typeWords(keyed).sort()) {
+        const local = termOf(outer, type)?.scoped
+        if (local) context = withContext(context, local, true)
+      }
+      if (context !== outer) keyed = this.withMeanings(object, context)
     }
 
-    const keyed = object.members.map((m) => ({ ...m, means: this.meaning(m.key, context) }))
-    const find = (keyword: string) => keyed.findLast((m) => m.means === keyword)?.value
-    const value = find('@value')
-    if (value) return this.valueObject(value, object, find('@type'), find('@language'), context)
-    const list = find('@list') ?? find('@set')
+    const value = under(keyed, '@value')
+    if (value)
+      return this.valueObject(value, object, under(keyed, '@type'), under(keyed, '@language'), context)
+    const list = under(keyed, '@list') ?? under(keyed, '@set')
     if (list) return this.values(list, context, within, key)
 
     const thing: Thing = {
@@ -234,7 +252,7 @@ class Reader {
 
   /** Puts an object's members into a thing; what stands in its graph comes into `inside`. Whether only its id is named. */
   private members(
-    keyed: (JsonObject['members'][number] & { means: string | null })[],
+    keyed: Meant[],
     thing: Thing,
     context: Context,
     typeContext: Context,
@@ -300,6 +318,7 @@ class Reader {
   ): void {
     const property: Property = {
       name: shortName(m.iri),
+      known: isProperty(shortName(m.iri)),
       key: m.key,
       reverse: m.reverse,
       values: [],
@@ -401,27 +420,44 @@ class Reader {
   }
 
   private meaning(key: string, context: Context): string | null {
+    // In schema.org's context alone a word means the same in every document.
+    const plain = context.schema && context.terms.size === 0 && context.vocab === SCHEMA
+    if (plain) {
+      const known = plainMeanings.get(key)
+      if (known !== undefined) return known
+    }
     const iri = expandIri(key, context, { vocab: true })
     // Without a vocabulary a plain word means nothing.
-    return iri === null || isKeyword(iri) || iri.includes(':') ? iri : null
+    const means = iri === null || isKeyword(iri) || iri.includes(':') ? iri : null
+    if (plain && plainMeanings.size < 5000) plainMeanings.set(key, means)
+    return means
   }
 
-  private typeWords(object: JsonObject, context: Context): string[] {
-    return object.members
-      .filter((m) => this.meaning(m.key, context) === '@type')
-      .flatMap(({ value }) => (value.kind === 'array' ? value.items : [value]))
-      .flatMap((item) => (item.kind === 'string' ? [item.value] : []))
+  private withMeanings(object: JsonObject, context: Context): Meant[] {
+    return object.members.map((m) => ({
+      key: m.key,
+      keyStart: m.keyStart,
+      keyEnd: m.keyEnd,
+      value: m.value,
+      means: this.meaning(m.key, context),
+    }))
   }
 }
 
+const plainMeanings = new Map<string, string | null>()
 const schemaContext = (context: Context): Context => ({ ...context, schema: true, vocab: SCHEMA })
 
 /** The classes of schema.org that a thing is written to be of, whether there are such classes or not. */
 export const schemaTypes = (thing: Thing): string[] => thing.types.map((t) => t.name).filter(isOfSchema)
 
 /** All values of a thing's property, in order; of a reverse property none. */
-export const valuesOf = (thing: Thing, name: string): Value[] =>
-  thing.properties.flatMap((p) => (p.name === name && !p.reverse ? p.values : []))
+export function valuesOf(thing: Thing, name: string): Value[] {
+  let found: Value[] | null = null
+  for (const p of thing.properties)
+    if (p.name === name && !p.reverse) found = found === null ? p.values : [...found, ...p.values]
+  return found ?? none
+}
+const none: Value[] = []
 
 /** The first value of a property as text: a literal, or the name of a thing; null where there is none. */
 export function textOf(thing: Thing, name: string, data?: PageData): string | null {
@@ -438,10 +474,13 @@ export function valueText(value: Value, data?: PageData): string | null {
   return thing === undefined ? null : textOf(thing, 'name')
 }
 /** The things that a property leads to, references within the page followed. */
-export const thingsUnder = (thing: Thing, name: string, data: PageData): Thing[] =>
-  valuesOf(thing, name).flatMap((v) =>
-    v.kind === 'thing' ? [v.thing] : v.kind === 'reference' ? (data.byId.get(v.id) ?? []) : [],
-  )
+export function thingsUnder(thing: Thing, name: string, data: PageData): Thing[] {
+  const out: Thing[] = []
+  for (const v of valuesOf(thing, name))
+    if (v.kind === 'thing') out.push(v.thing)
+    else if (v.kind === 'reference') out.push(...(data.byId.get(v.id) ?? []))
+  return out
+}
 
 /** A place as `Place`, for marks. */
 export const placeOf = ({ start, end }: Span): Place => ({ start, end })

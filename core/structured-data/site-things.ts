@@ -1,6 +1,15 @@
 /** What the site's index keeps of a page's things: enough for who points to whom, and for what two pages say of one. */
 import type { PageFacts } from '../page/facts.ts'
-import { dataOf, schemaTypes, textOf, thingsUnder, valueText, type PageData, type Thing } from './read.ts'
+import {
+  dataOf,
+  schemaTypes,
+  textOf,
+  thingsUnder,
+  valueText,
+  type PageData,
+  type Property,
+  type Thing,
+} from './read.ts'
 import { isA } from './vocabulary.ts'
 
 export interface SiteThing {
@@ -23,7 +32,7 @@ export interface PageThings {
 
 /** Of one page at most: a list of a thousand products is no map of the site. */
 const MOST = 60
-const identity = [
+const identity = new Set([
   'name',
   'legalName',
   'url',
@@ -33,7 +42,7 @@ const identity = [
   'address',
   'foundingDate',
   'vatID',
-]
+])
 
 const digits = (text: string) => text.replace(/[^\d+]/g, '')
 const asCompared: Record<string, (text: string) => string> = {
@@ -46,10 +55,18 @@ const plain = (text: string) => text.normalize('NFC').replace(/\s+/g, ' ').trim(
 export const compared = (property: string, text: string): string =>
   (asCompared[property] ?? ((t) => t.toLowerCase()))(plain(text))
 
+const organisations = new Map<string, boolean>()
+/** Whether a thing is an organisation; asked of every thing of every page. */
+const isOrganisation = (thing: Thing): boolean =>
+  thing.types.some(({ name }) => {
+    let is = organisations.get(name)
+    if (is === undefined) organisations.set(name, (is = isA(name, 'Organization')))
+    return is
+  })
+
 /** What a thing says under a property, as text: an address by its parts, a picture by where it stands. */
-function said(thing: Thing, property: string, data: PageData): string | null {
-  const value = thing.properties.find((p) => p.name === property && !p.reverse)?.values
-  if (!value || value.length !== 1) return null
+function said(thing: Thing, { name: property, values: value }: Property, data: PageData): string | null {
+  if (value.length !== 1) return null
   const [v] = value
   if (v!.kind === 'literal') return v!.iri ?? String(v!.value)
   const [inner] = thingsUnder(thing, property, data)
@@ -64,12 +81,22 @@ function said(thing: Thing, property: string, data: PageData): string | null {
   return textOf(inner, 'url', data) ?? textOf(inner, 'contentUrl', data) ?? valueText(v!, data)
 }
 
+function saysOf(thing: Thing, data: PageData): Record<string, string> {
+  const says: Record<string, string> = {}
+  for (const property of thing.properties) {
+    if (property.reverse || !identity.has(property.name)) continue
+    const text = said(thing, property, data)
+    if (text !== null) says[property.name] = plain(text)
+  }
+  return says
+}
+
 /** A page's things as the site's index keeps them; null where its data describes nothing. */
 export function siteThings(page: PageFacts): PageThings | null {
   if (page.data.length === 0) return null
   const data = dataOf(page)
   const kept = data.things
-    .filter((t) => t.id !== null || t.within === null || schemaTypes(t).some((n) => isA(n, 'Organization')))
+    .filter((t) => t.id !== null || t.within === null || isOrganisation(t))
     .slice(0, MOST)
   if (kept.length === 0) return null
   const place = new Map(kept.map((t, i) => [t, i]))
@@ -92,12 +119,7 @@ export function siteThings(page: PageFacts): PageThings | null {
       id: thing.id,
       types: schemaTypes(thing),
       name: textOf(thing, 'name', data) ?? textOf(thing, 'headline', data),
-      says: Object.fromEntries(
-        identity.flatMap((p) => {
-          const text = said(thing, p, data)
-          return text === null ? [] : [[p, plain(text)] as const]
-        }),
-      ),
+      says: saysOf(thing, data),
     })),
     links: links.slice(0, MOST * 4),
   }

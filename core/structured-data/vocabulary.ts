@@ -89,6 +89,7 @@ export const domainsOf = (property: string): readonly string[] => vocabulary.p[p
 export function replacementOf(name: string): string | null {
   const term = vocabulary.c[name] ?? vocabulary.p[name] ?? vocabulary.e[name]
   let next = term?.s
+  if (next === undefined) return null
   const seen = new Set([name])
   while (next !== undefined && !seen.has(next)) {
     seen.add(next)
@@ -167,7 +168,19 @@ export function distance(a: string, b: string, most: number): number {
 }
 
 /** The terms whose names are nearest to one that is not there, at most three: another case first, then a letter or two. */
-export function nearestTerms(name: string, kind: 'class' | 'property' | 'member'): string[] {
+export function nearestTerms(name: string, kind: 'class' | 'property' | 'member'): readonly string[] {
+  const key = `${kind} ${name}`
+  let found = nearest.get(key)
+  if (!found) {
+    // A mistake on a template is made on every page: what was found is kept, for a while.
+    if (nearest.size > 500) nearest.clear()
+    nearest.set(key, (found = findNearest(name, kind)))
+  }
+  return found
+}
+const nearest = new Map<string, readonly string[]>()
+
+function findNearest(name: string, kind: 'class' | 'property' | 'member'): string[] {
   const names = Object.keys(
     kind === 'class' ? vocabulary.c : kind === 'property' ? vocabulary.p : vocabulary.e,
   )

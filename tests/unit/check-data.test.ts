@@ -9,7 +9,13 @@ const base = 'https://farrowskerry.example/'
 const reportOf = (data: object | string) => {
   const text = typeof data === 'string' ? data : JSON.stringify(data, null, 2)
   const file = dataFileOfDocument('a.jsonld', base + 'a.jsonld', new TextEncoder().encode(text))
-  const [report] = dataReports([file], defaultStyle, '2026-11-25', base, false)
+  const [report] = dataReports(
+    [{ path: file.path, read: () => file }],
+    defaultStyle,
+    '2026-11-25',
+    base,
+    false,
+  )
   return report!.blocks[0]!
 }
 /** What is merely recommended or retired is right all the same. */

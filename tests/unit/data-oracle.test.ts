@@ -57,7 +57,13 @@ const documents = new Map<string, object>([
 function oursMarks(data: object): string[] {
   const bytes = new TextEncoder().encode(JSON.stringify(data))
   const file = dataFileOfDocument('a.jsonld', 'https://a.example/a.jsonld', bytes)
-  const [report] = dataReports([file], defaultStyle, '2026-11-25', 'https://a.example/', false)
+  const [report] = dataReports(
+    [{ path: file.path, read: () => file }],
+    defaultStyle,
+    '2026-11-25',
+    'https://a.example/',
+    false,
+  )
   return report!.blocks.flatMap((b) => b.marks.map((m) => m.rule)).filter((r) => ofVocabulary.has(r))
 }
 

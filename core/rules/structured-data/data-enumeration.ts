@@ -1,5 +1,4 @@
-import { isOfSchema } from '../../structured-data/context.ts'
-import { judgeValue } from '../../structured-data/judge.ts'
+import { judgeAll } from '../../structured-data/judge.ts'
 import { dataOf } from '../../structured-data/read.ts'
 import { membersOf } from '../../structured-data/vocabulary.ts'
 import { rule } from '../rule.ts'
@@ -20,32 +19,24 @@ export const dataEnumeration = rule({
   message: ({ property, found, of, members }) =>
     `“${property}” is “${found}”; a value of ${of} is expected: ${members}.`,
   check({ page }, mark) {
-    const data = dataOf(page)
-    for (const thing of data.things)
-      for (const { name, reverse, values } of thing.properties) {
-        if (reverse || !isOfSchema(name)) continue
-        for (const value of values) {
-          const verdict = judgeValue(name, value, data)
-          if (verdict?.kind !== 'enumeration') continue
-          const { found, of, member } = verdict
-          const all = of.split(' or ').flatMap((e) => membersOf(e))
-          const members =
-            all.length > 6 ? `${all.slice(0, 6).join(', ')} and ${all.length - 6} more` : either(all)
-          const { start, end } = value
-          mark(
-            { start, end },
-            { property: name, found, of, members },
-            member === null
-              ? undefined
-              : replaceInData(
-                  page,
-                  { start, end },
-                  JSON.stringify(`https://schema.org/${member}`),
-                  `Write ${member}`,
-                ),
-          )
-        }
-      }
+    for (const { property, value, verdict } of judgeAll(dataOf(page))) {
+      if (verdict.kind !== 'enumeration') continue
+      const { found, of, member } = verdict
+      const all = of.split(' or ').flatMap((e) => membersOf(e))
+      const members =
+        all.length > 6 ? `${all.slice(0, 6).join(', ')} and ${all.length - 6} more` : either(all)
+      const { start, end } = value
+      const repair =
+        member === null
+          ? undefined
+          : replaceInData(
+              page,
+              { start, end },
+              JSON.stringify(`https://schema.org/${member}`),
+              `Write ${member}`,
+            )
+      mark({ start, end }, { property, found, of, members }, repair)
+    }
   },
   examples: {
     clean: [

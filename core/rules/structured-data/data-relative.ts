@@ -1,5 +1,4 @@
 import { resolveAddress } from '../../site/addresses.ts'
-import { isOfSchema } from '../../structured-data/context.ts'
 import { isAddress, isRelativeAddress } from '../../structured-data/formats.ts'
 import { dataOf } from '../../structured-data/read.ts'
 import { rangesOf } from '../../structured-data/vocabulary.ts'
@@ -26,8 +25,8 @@ export const dataRelative = rule({
   check({ page, baseKnown }, mark) {
     const base = page.base === null ? page.url : (resolveAddress(page.base, page.url) ?? page.url)
     for (const thing of dataOf(page).things)
-      for (const { name, values } of thing.properties) {
-        if (!isOfSchema(name) || !(addresses.has(name) || rangesOf(name).includes('URL'))) continue
+      for (const { name, known, values } of thing.properties) {
+        if (!known || !(addresses.has(name) || rangesOf(name).includes('URL'))) continue
         for (const v of values) {
           if (v.kind !== 'literal' || typeof v.value !== 'string') continue
           const text = v.value.trim()

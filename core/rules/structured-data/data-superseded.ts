@@ -1,7 +1,7 @@
 import { isOfSchema } from '../../structured-data/context.ts'
 import { judgeValue } from '../../structured-data/judge.ts'
 import { dataOf, schemaTypes } from '../../structured-data/read.ts'
-import { isClass, isProperty, propertiesOf, replacementOf } from '../../structured-data/vocabulary.ts'
+import { isClass, propertiesOf, replacementOf } from '../../structured-data/vocabulary.ts'
 import { rule } from '../rule.ts'
 import { replaceInData } from './data-edit.ts'
 import { described } from './example.ts'
@@ -32,8 +32,8 @@ export const dataSuperseded = rule({
         )
       }
       const types = schemaTypes(thing)
-      for (const { name, key, at, values } of thing.properties) {
-        const by = isOfSchema(name) && isProperty(name) ? replacementOf(name) : null
+      for (const { name, known, key, at, values } of thing.properties) {
+        const by = known ? replacementOf(name) : null
         if (by === null) continue
         // Certain where the newer one is free, belongs to the type and takes the same values.
         const fits =

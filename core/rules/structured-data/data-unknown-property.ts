@@ -33,14 +33,14 @@ export const dataUnknownProperty = rule({
         mark(at, { property: key, near, otherCase: false, keyword: true })
       }
       if (blocks[thing.block]!.unknown.length > 0) continue
-      const own = new Set(schemaTypes(thing).flatMap((t) => [...propertiesOf(t)]))
+      const owned = (name: string) => schemaTypes(thing).some((t) => propertiesOf(t).has(name))
       for (const { name, at } of thing.properties) {
         if (!isOfSchema(name) || isProperty(name)) continue
         if (annotated.test(name) && isProperty(name.replace(annotated, ''))) continue
         const all = nearestTerms(name, 'property')
         const otherCase = all[0]?.toLowerCase() === name.toLowerCase()
         // Those that the type has come first.
-        const near = [...all].sort((a, b) => Number(own.has(b)) - Number(own.has(a)))
+        const near = [...all].sort((a, b) => Number(owned(b)) - Number(owned(a)))
         mark(at, { property: name, near: otherCase ? all[0]! : either(near), otherCase, keyword: false })
       }
     }

@@ -1,5 +1,4 @@
-import { isOfSchema } from '../../structured-data/context.ts'
-import { judgeValue } from '../../structured-data/judge.ts'
+import { judgeAll } from '../../structured-data/judge.ts'
 import { dataOf } from '../../structured-data/read.ts'
 import { rule } from '../rule.ts'
 import { described } from './example.ts'
@@ -22,18 +21,12 @@ export const dataValueType = rule({
       ? `“${property}” is text, ${found}; a thing says more: ${expected}.`
       : `“${property}” is ${found}; ${expected} is expected.`,
   check({ page }, mark) {
-    const data = dataOf(page)
-    for (const thing of data.things)
-      for (const { name, reverse, values } of thing.properties) {
-        if (reverse || !isOfSchema(name)) continue
-        for (const value of values) {
-          const verdict = judgeValue(name, value, data)
-          if (verdict?.kind !== 'type') continue
-          const { found, expected, plain } = verdict
-          const end = value.kind === 'thing' ? value.start + 1 : value.end
-          mark({ start: value.start, end }, { property: name, found, expected, plain })
-        }
-      }
+    for (const { property, value, verdict } of judgeAll(dataOf(page))) {
+      if (verdict.kind !== 'type') continue
+      const { found, expected, plain } = verdict
+      const end = value.kind === 'thing' ? value.start + 1 : value.end
+      mark({ start: value.start, end }, { property, found, expected, plain })
+    }
   },
   examples: {
     clean: [

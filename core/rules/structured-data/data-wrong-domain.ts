@@ -1,6 +1,5 @@
-import { isOfSchema } from '../../structured-data/context.ts'
 import { dataOf, schemaTypes, type Thing } from '../../structured-data/read.ts'
-import { domainsOf, isA, isClass, isProperty, propertiesOf } from '../../structured-data/vocabulary.ts'
+import { domainsOf, isA, isClass, propertiesOf } from '../../structured-data/vocabulary.ts'
 import { rule } from '../rule.ts'
 import { either } from './data-edit.ts'
 import { described } from './example.ts'
@@ -30,8 +29,8 @@ export const dataWrongDomain = rule({
     `“${property}” is no property of ${type}; it belongs to ${belongs}.`,
   check({ page }, mark) {
     for (const thing of dataOf(page).things)
-      for (const { name, reverse, values, at } of thing.properties) {
-        if (!isOfSchema(name) || !isProperty(name)) continue
+      for (const { name, known, reverse, values, at } of thing.properties) {
+        if (!known) continue
         const holders = reverse ? values.flatMap((v) => (v.kind === 'thing' ? [v.thing] : [])) : [thing]
         for (const holder of holders) {
           const types = without(holder, name)
