@@ -347,7 +347,10 @@ function thingView(
   above: Set<Thing>,
 ): ThingView {
   const types = thing.types.map((t) => t.name)
-  const asked = askedOf(schemaTypes(thing).filter(isClass), thing.within?.property.name ?? null)
+  const asked = askedOf(
+    schemaTypes(thing).filter(isClass),
+    thing.within && { property: thing.within.property.name, types: schemaTypes(thing.within.thing) },
+  )
   const kindOf = (name: string) => {
     const of = asked.filter((a) => a.anyOf.includes(name))
     return of.some((a) => a.kind === 'required') ? 'required' : of.length > 0 ? 'recommended' : null

@@ -177,11 +177,11 @@ export interface Asked {
   kind: 'required' | 'recommended'
   anyOf: string[]
 }
-/** What a thing of these classes is asked for by the features: by its own, or, where it hangs on another, by that one's. For a form. */
-export function askedOf(types: string[], under: string | null): Asked[] {
+/** What a thing of these classes is asked for by the features: by its own, or, where it hangs on another (of those types), by that one's. For a form. */
+export function askedOf(types: string[], under: { property: string; types: string[] } | null): Asked[] {
   const asked = new Map<string, Asked>()
-  const fits = (r: Requirement) =>
-    types.some((t) => r.types.some((c) => isA(t, c))) && !types.some((t) => r.unless?.some((u) => isA(t, u)))
+  const fits = (own: string[], r: Requirement) =>
+    own.some((t) => r.types.some((c) => isA(t, c))) && !own.some((t) => r.unless?.some((u) => isA(t, u)))
   const take = (r: Requirement) => {
     for (const kind of ['required', 'recommended'] as const)
       for (const path of r[kind]) {
@@ -192,14 +192,16 @@ export function askedOf(types: string[], under: string | null): Asked[] {
   }
   const within = (r: Requirement) => {
     for (const n of r.nested ?? []) {
-      if (n.under === under && fits(n)) take(n)
+      if (n.under === under!.property && fits(under!.types, r) && fits(types, n)) take(n)
       within(n)
     }
   }
   for (const f of features) {
     if (f.retired?.scope === 'gone') continue
-    if (fits(f) && (under === null || f.anywhere || leadsToMain.has(under))) take(f)
+    if (fits(types, f) && (under === null || f.anywhere || leadsToMain.has(under.property))) take(f)
     if (under !== null) within(f)
   }
-  return [...asked.values()]
+  return [...asked.values()].sort(
+    (a, b) => Number(a.kind === 'recommended') - Number(b.kind === 'recommended'),
+  )
 }

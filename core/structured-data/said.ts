@@ -83,7 +83,7 @@ export function durationIn(text: string): string | null {
   let minutes = 0
   let any = false
   for (const m of text.matchAll(
-    /(?<![\p{L}\d])(half an?|en halv|\d+(?:[.,]\d+)?(?:\s?[½¼¾])?|[½¼¾]|\p{L}+)\s*(\p{L}+)/giu,
+    /(?<![\p{L}\d])(half an?|en halv|\d+(?:[.,]\d+)?(?:\s?[½¼¾])?|[½¼¾]|\p{L}+)\s*(?=(\p{L}+))/giu,
   )) {
     const unit = units.find(([p]) => p.test(m[2]!))?.[1]
     if (!unit) continue
