@@ -80,10 +80,9 @@ export function ThingGraph({ data }: { data: SiteDataView }) {
                 strokeWidth={Math.min(5, 1 + Math.log2(e.count))}
               />
               <text
-                x={x1 + (x2 - x1) * 0.3}
-                y={a + (b - a) * 0.216 - 6}
+                x={x1 + 10}
+                y={a - 6 - 14 * graph.edges.filter((o) => o.from === e.from).indexOf(e)}
                 fontSize="12"
-                textAnchor="middle"
                 fill="var(--ink-2)"
                 stroke="var(--desk)"
                 strokeWidth="4"
