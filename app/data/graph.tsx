@@ -1,6 +1,6 @@
 import { inWords } from '../desk/data-words.ts'
 import { plural } from '../ui/plural.ts'
-import type { SiteDataView } from '../workers/data.ts'
+import type { SiteDataView } from '../workers/data-site.ts'
 import { graphOf, type GraphNode } from './thing-graph.ts'
 
 const ROW = 58

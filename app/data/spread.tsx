@@ -3,7 +3,7 @@ import { toast } from 'sonner'
 import type { Session } from '../store/session.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
-import type { Spread, SpreadPage } from '../workers/data.ts'
+import type { Spread, SpreadPage } from '../workers/data-site.ts'
 
 const AT_ONCE = 20
 /** So many pages are listed; the figures are of all. */

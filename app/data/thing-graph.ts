@@ -1,5 +1,5 @@
 /** The site's things as a graph that can be read: who points on the left, what is pointed to on the right. */
-import type { SiteDataView } from '../workers/data.ts'
+import type { SiteDataView } from '../workers/data-site.ts'
 
 export interface GraphNode {
   key: string

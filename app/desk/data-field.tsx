@@ -1,5 +1,5 @@
 import { useId, useState } from 'react'
-import type { Control } from '../workers/data.ts'
+import type { Control } from '../workers/data-fields.ts'
 import { whyWrong } from './data-forms.ts'
 import { durationOf, hoursAndMinutes, inWords } from './data-words.ts'
 

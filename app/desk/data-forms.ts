@@ -10,7 +10,7 @@ import {
   isRelativeAddress,
   isTime,
 } from '../../core/structured-data/formats.ts'
-import type { Control } from '../workers/data.ts'
+import type { Control } from '../workers/data-fields.ts'
 
 const text = (is: (t: string) => boolean, says: string) =>
   Joi.string()

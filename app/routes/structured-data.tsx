@@ -6,7 +6,7 @@ import { SpreadPart } from '../data/spread.tsx'
 import { useSession, useSessionState } from '../store/use-session.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
-import type { SiteDataView, Spread } from '../workers/data.ts'
+import type { SiteDataView, Spread } from '../workers/data-site.ts'
 
 export const meta = () => [{ title: 'Structured data, all pages · Keen Quill' }]
 

@@ -1,6 +1,8 @@
 /** The worker's door: the same core behind Comlink. */
 import * as Comlink from 'comlink'
 import * as data from './data.ts'
+import * as dataSearch from './data-search.ts'
+import * as dataSite from './data-site.ts'
 import * as desk from './desk.ts'
 import * as structure from './structure.ts'
 import * as templates from './templates.ts'
@@ -15,11 +17,11 @@ const api = {
   dataView: data.dataView,
   buildData: data.buildData,
   inlineData: data.inlineData,
-  searchProperties: data.searchProperties,
-  searchTypes: data.searchTypes,
-  describeTerm: data.describeTerm,
-  spreadPreview: data.spreadPreview,
-  siteData: data.siteData,
+  searchProperties: dataSearch.searchProperties,
+  searchTypes: dataSearch.searchTypes,
+  describeTerm: dataSearch.describeTerm,
+  spreadPreview: dataSite.spreadPreview,
+  siteData: dataSite.siteData,
   templateSuggestions: templates.templateSuggestions,
   templatePreview: templates.templatePreview,
   templateReach: templates.templateReach,

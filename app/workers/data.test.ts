@@ -9,6 +9,8 @@ import { blockEditor } from '../desk/data-edits.ts'
 import { db } from '../store/db.ts'
 import type { Session } from '../store/session.ts'
 import * as data from './data.ts'
+import * as search from './data-search.ts'
+import * as site from './data-site.ts'
 import * as desk from './desk.ts'
 import { prepare, takeIn } from './intake.ts'
 
@@ -182,22 +184,22 @@ describe('what is built from the page', () => {
 describe('search', () => {
   it('finds properties of a type by name and by meaning, in British spelling too; superseded ones never', async () => {
     const names = async (words: string) =>
-      (await data.searchProperties(['Product'], words)).map((p) => p.name)
+      (await search.searchProperties(['Product'], words)).map((p) => p.name)
     expect((await names('colour'))[0]).toBe('color')
     expect((await names('gtin'))[0]).toBe('gtin')
     expect(await names('headline')).not.toContain('headline')
-    expect((await data.searchTypes('boat')).map((t) => t.name)).toEqual(
+    expect((await search.searchTypes('boat')).map((t) => t.name)).toEqual(
       expect.arrayContaining(['BoatTrip', 'BoatTerminal']),
     )
-    expect((await data.searchTypes('organisation'))[0]!.name).toBe('Organization')
-    expect((await data.searchTypes('UserLikes')).map((t) => t.name)).not.toContain('UserLikes')
-    expect(await data.describeTerm('datePublished')).toMatch(/^Date of first publication/)
+    expect((await search.searchTypes('organisation'))[0]!.name).toBe('Organization')
+    expect((await search.searchTypes('UserLikes')).map((t) => t.name)).not.toContain('UserLikes')
+    expect(await search.describeTerm('datePublished')).toMatch(/^Date of first publication/)
   })
 })
 
 describe('the whole site', () => {
   it('is given a breadcrumb in one step: where there is none, and not on the home page', async () => {
-    const found = await data.spreadPreview('breadcrumb', {}, Object.keys(FILES))
+    const found = await site.spreadPreview('breadcrumb', {}, Object.keys(FILES))
     expect(found.map((p) => [p.path, p.says, p.skipped])).toEqual([
       ['index.html', '', 'It is the home page.'],
       ['shop/index.html', 'The Trust › Shop', null],
@@ -205,7 +207,7 @@ describe('the whole site', () => {
       ['faq.html', 'The Trust › Questions', null],
     ])
     expect(found.flatMap((p) => p.marks)).toEqual([])
-    const again = await data.spreadPreview(
+    const again = await site.spreadPreview(
       'breadcrumb',
       { 'faq.html': { 'edit:data:breadcrumb': found[3]!.edit } },
       ['faq.html'],
@@ -213,7 +215,7 @@ describe('the whole site', () => {
     expect(again[0]!.skipped).toBe('It has a breadcrumb.')
   })
   it('says who publishes each page, by the organisation that it describes already', async () => {
-    const found = await data.spreadPreview('organisation', {}, Object.keys(FILES))
+    const found = await site.spreadPreview('organisation', {}, Object.keys(FILES))
     expect(found.map((p) => p.skipped)).toEqual(['It describes the organisation.', null, null, null])
     expect(JSON.parse(found[3]!.json)).toMatchObject({
       '@type': 'WebPage',
@@ -221,7 +223,7 @@ describe('the whole site', () => {
     })
   })
   it('is a table and a graph', async () => {
-    const { pages, things, links } = await data.siteData()
+    const { pages, things, links } = await site.siteData()
     expect(pages.map((p) => [p.path, p.types, p.none])).toEqual([
       ['faq.html', [], true],
       ['index.html', ['Organization'], false],

@@ -4,9 +4,9 @@
  */
 import { titleOf, type PageFacts } from '../page/facts.ts'
 import { pricesIn, dateIn } from './said.ts'
-import { article, breadcrumbList, course, faqPage, videoObject, webPage } from './build/pages.ts'
-import { event, product, recipe } from './build/goods.ts'
-import { jobPosting, localBusiness, organization, webSite } from './build/people.ts'
+import { article, breadcrumbList, course, faqPage, videoObject, webPage } from './building/pages.ts'
+import { event, product, recipe } from './building/goods.ts'
+import { jobPosting, localBusiness, organization, webSite } from './building/people.ts'
 import {
   date,
   groundOf,
@@ -20,9 +20,9 @@ import {
   type Built,
   type Ground,
   type SiteSide,
-} from './build/ground.ts'
+} from './building/ground.ts'
 
-export type { BuildKind, Built, BuiltValue, Found, SiteSide } from './build/ground.ts'
+export type { BuildKind, Built, BuiltValue, Found, SiteSide } from './building/ground.ts'
 
 /** What a page's data may be built as, and why it is offered. */
 export interface Offer {

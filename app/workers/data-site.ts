@@ -1,0 +1,155 @@
+/** Structured data of the whole site: one kind of it for every page, previewed; who describes what, who points to whom. */
+import { draftOf, type Decisions } from '../../core/exchange/work.ts'
+import type { Edit, TargetKey } from '../../core/page/draft.ts'
+import type { PageFacts } from '../../core/page/facts.ts'
+import { applyDraft } from '../../core/page/proof.ts'
+import { readPage } from '../../core/page/read-page.ts'
+import { sourceBytes } from '../../core/rules/resolve.ts'
+import { auditPage, ruleOf } from '../../core/rules/runner.ts'
+import { build, type BuildKind } from '../../core/structured-data/build.ts'
+import { pretty } from '../../core/structured-data/edit-json.ts'
+import { linksOf } from '../../core/structured-data/follow.ts'
+import { dataOf, schemaTypes } from '../../core/structured-data/read.ts'
+import { isA } from '../../core/structured-data/vocabulary.ts'
+import { languageOf, lookAt, sideOf } from './data.ts'
+import { current } from './open-site.ts'
+
+/** A block that is put into many pages, previewed: what each would describe, and the marks that it would bring. */
+export interface SpreadPage {
+  path: string
+  name: string
+  json: string
+  /** The same in words. */
+  says: string
+  /** Names of marks that the page's data would have and has not now. */
+  marks: string[]
+  /** Why the page is passed over; null where it is not. */
+  skipped: string | null
+  edit: Edit | null
+}
+/** What can be said of every page in one step: its breadcrumb; or who publishes it, the organisation being described on the home page. */
+export type Spread = 'breadcrumb' | 'organisation'
+export const spreadKey = (kind: Spread): TargetKey => `data:${kind}`
+
+/** What one kind of data for every page would be, for some of the pages. `decisionsOf` holds what was decided, by path. */
+export async function spreadPreview(
+  kind: Spread,
+  decisionsOf: Record<string, Decisions>,
+  paths: string[],
+): Promise<SpreadPage[]> {
+  const open = current
+  if (!open) return []
+  const out: SpreadPage[] = []
+  for (const path of paths) {
+    const decisions = decisionsOf[path] ?? {}
+    const looked = await lookAt(path, decisions)
+    if (!looked) continue
+    const { page, proof, source } = looked
+    const things = dataOf(page).things
+    const row = open.rows.get(path)
+    const name = row?.h1 ?? row?.title ?? path
+    const skip = (why: string) =>
+      out.push({ path, name, json: '', says: '', marks: [], skipped: why, edit: null })
+    const side = sideOf(looked)
+    const isHome = page.url === side.base
+    const has = (type: string) => things.some((t) => schemaTypes(t).some((n) => isA(n, type)))
+    if (kind === 'breadcrumb' && has('BreadcrumbList')) skip('It has a breadcrumb.')
+    else if (kind === 'breadcrumb' && side.trail.length < 2) skip('It is the home page.')
+    else if (kind === 'organisation' && things.some((t) => t.properties.some((p) => p.name === 'publisher')))
+      skip('It says who publishes it.')
+    else if (kind === 'organisation' && isHome && side.organisation !== null)
+      skip('It describes the organisation.')
+    else {
+      const type: BuildKind = kind === 'breadcrumb' ? 'BreadcrumbList' : isHome ? 'Organization' : 'WebPage'
+      // The home page is given the organisation in the same step.
+      const given = { ...side, organisation: side.organisation ?? `${side.base}#organisation` }
+      const built = build(type, page, proof.source.text, given, languageOf(looked))
+      const edit: Edit = {
+        value: pretty(built.data),
+        built: linksOf(built, (s) => sourceBytes(proof, [s])[0]!),
+      }
+      const after = applyDraft(source, { ...draftOf(decisions), [spreadKey(kind)]: edit })
+      const judged = readPage(after.source, { path, url: page.url, main: open.setting.style.main })
+      const rulesOf = (p: PageFacts) =>
+        auditPage(p, open.setting.index, open.setting.style, { date: open.setting.date })
+          .map((m) => m.rule)
+          .filter((rule) => ruleOf(rule).family === 'data')
+      const more = rulesOf(judged)
+      for (const rule of rulesOf(page)) if (more.includes(rule)) more.splice(more.indexOf(rule), 1)
+      out.push({
+        path,
+        name,
+        json: edit.value!,
+        says:
+          kind === 'breadcrumb'
+            ? side.trail.map((t) => t.name).join(' › ')
+            : isHome
+              ? `The organisation: ${side.name ?? name}`
+              : `Published by ${side.name ?? 'the organisation'}`,
+        marks: [...new Set(more)].map((r) => ruleOf(r).name),
+        skipped: null,
+        edit,
+      })
+    }
+  }
+  return out
+}
+
+/** Everything that the site's pages describe, for the table and the graph. */
+export interface SiteDataView {
+  pages: { path: string; name: string; types: string[]; none: boolean }[]
+  things: { id: string; name: string | null; types: string[]; pages: string[]; conflicts: boolean }[]
+  /** Between things by `@id`; `to` may be described nowhere. */
+  links: { from: string; property: string; to: string; pages: number; dangling: boolean }[]
+}
+export async function siteData(): Promise<SiteDataView> {
+  const open = current
+  if (!open) return { pages: [], things: [], links: [] }
+  const { index } = open.setting
+  const things = new Map<string, SiteDataView['things'][number]>()
+  const links = new Map<string, SiteDataView['links'][number]>()
+  const conflicts = new Set(
+    open.siteMarks.filter((m) => m.rule === 'data-conflict').map((m) => String(m.values.what)),
+  )
+  const dangling = new Set(
+    open.siteMarks.filter((m) => m.rule === 'data-dangling').map((m) => String(m.values.id)),
+  )
+  const label = (path: string) => open.rows.get(path)?.h1 ?? open.rows.get(path)?.title ?? path
+  const pages: SiteDataView['pages'] = []
+  for (const [path, entry] of [...index.entries].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    const own = entry.things?.things ?? []
+    pages.push({
+      path,
+      name: label(path),
+      types: [...new Set(own.flatMap((t) => t.types))],
+      none: own.length === 0,
+    })
+    const nodeOf = (i: number) => own[i]!.id ?? `page:${path} ${i}`
+    own.forEach((t, i) => {
+      const id = nodeOf(i)
+      const before = things.get(id)
+      if (before) {
+        if (!before.pages.includes(path)) before.pages.push(path)
+        before.name ??= t.name
+        for (const type of t.types) if (!before.types.includes(type)) before.types.push(type)
+      } else
+        things.set(id, {
+          id,
+          name: t.name ?? (t.id === null ? label(path) : null),
+          types: [...t.types],
+          pages: [path],
+          conflicts: conflicts.has(t.id ?? ''),
+        })
+    })
+    for (const { from, property, to } of entry.things?.links ?? []) {
+      const target = typeof to === 'number' ? nodeOf(to) : to
+      const source = nodeOf(from)
+      if (source === target) continue
+      const key = `${source} ${property} ${target}`
+      const link = links.get(key)
+      if (link) link.pages++
+      else links.set(key, { from: source, property, to: target, pages: 1, dangling: dangling.has(target) })
+    }
+  }
+  return { pages, things: [...things.values()], links: [...links.values()] }
+}
