@@ -34,15 +34,25 @@ export function ValueField({
   onRest(): void
 }) {
   const [typed, setTyped] = useState<string | null>(null)
+  // What was typed since the field was entered: the data comes back a moment later, older texts first.
+  const [sent, setSent] = useState<readonly string[]>([])
+  const [seen, setSeen] = useState(value)
+  if (value !== seen) {
+    setSeen(value)
+    // Something else than what was typed: a step was undone, or the JSON was written.
+    if (typed !== null && !sent.includes(value)) setTyped(null)
+  }
   const id = useId()
   const shown = typed ?? value
   const why = whyWrong(control, shown, textWillDo)
   const type = (text: string) => {
     setTyped(text)
+    setSent([...sent.slice(-50), text])
     onType(text)
   }
   const rest = () => {
     setTyped(null)
+    setSent([])
     onRest()
   }
   const common = { 'aria-label': label, 'aria-invalid': why !== null, onBlur: rest }

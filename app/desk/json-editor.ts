@@ -1,5 +1,5 @@
 /** CodeMirror for a block's JSON, a chunk of its own. */
-import { defaultKeymap, history, historyKeymap } from '@codemirror/commands'
+import { defaultKeymap } from '@codemirror/commands'
 import { json } from '@codemirror/lang-json'
 import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
 import { EditorState, StateEffect, StateField } from '@codemirror/state'
@@ -34,7 +34,7 @@ const wrong = StateField.define<DecorationSet>({
 })
 
 export interface JsonEditor {
-  /** Shows a text that came from elsewhere; while the editor itself is typed in, it is left alone. */
+  /** Shows a text that came from elsewhere; what was typed here itself is no news. */
   show(text: string): void
   markWrong(at: number | null): void
   /** Puts the caret at a place and brings it into view. */
@@ -50,6 +50,8 @@ export function jsonEditor(
   onRest: () => void,
 ): JsonEditor {
   let own = false
+  // What was typed since the editor was entered: it comes back a moment later, older texts first.
+  const typed = new Set<string>()
   // Line ends stay the block's own.
   const eol = text.includes('\r\n') ? '\r\n' : '\n'
   const view = new EditorView({
@@ -58,8 +60,8 @@ export function jsonEditor(
       doc: text,
       extensions: [
         lineNumbers(),
-        history(),
-        keymap.of([...defaultKeymap, ...historyKeymap]),
+        // Undo is the site's: one log for everything.
+        keymap.of(defaultKeymap),
         json(),
         syntaxHighlighting(colours),
         EditorView.lineWrapping,
@@ -67,9 +69,18 @@ export function jsonEditor(
         EditorView.contentAttributes.of({ 'aria-label': 'The block as JSON' }),
         wrong,
         EditorView.updateListener.of((update) => {
-          if (update.docChanged && !own) onType(update.state.doc.toString().replaceAll('\n', eol))
+          if (update.docChanged && !own) {
+            const text = update.state.doc.toString()
+            typed.add(text)
+            onType(text.replaceAll('\n', eol))
+          }
         }),
-        EditorView.domEventHandlers({ blur: () => onRest() }),
+        EditorView.domEventHandlers({
+          blur: () => {
+            typed.clear()
+            onRest()
+          },
+        }),
       ],
     }),
   })
@@ -78,7 +89,7 @@ export function jsonEditor(
       const before = view.state.doc.toString()
       // CodeMirror counts each line end as one.
       const folded = now.replace(/\r\n?/g, '\n')
-      if (folded === before || view.hasFocus) return
+      if (folded === before || (view.hasFocus && typed.has(folded))) return
       own = true
       let from = 0
       while (from < before.length && from < folded.length && before[from] === folded[from]) from++

@@ -132,13 +132,17 @@ export function readBlocks(blocks: readonly DataBlock[], base: string): PageData
     const reader = new Reader(block, jsonStart)
     reader.document(parsed.value, emptyContext(base))
     data.blocks.push({ error: null, json: parsed.value, roots: reader.roots, unknown: reader.unknown })
-    data.roots.push(...reader.roots)
-    data.things.push(...reader.things)
+    // One by one: a block can hold more things than a call takes arguments.
+    for (const thing of reader.roots) data.roots.push(thing)
+    for (const thing of reader.things) data.things.push(thing)
   })
   const byId = data.byId as Map<string, Thing[]>
   for (const thing of data.things)
-    if (thing.id !== null && (thing.types.length > 0 || thing.properties.length > 0))
-      byId.set(thing.id, [...(byId.get(thing.id) ?? []), thing])
+    if (thing.id !== null && (thing.types.length > 0 || thing.properties.length > 0)) {
+      const same = byId.get(thing.id)
+      if (same) same.push(thing)
+      else byId.set(thing.id, [thing])
+    }
   return data
 }
 
@@ -174,7 +178,7 @@ class Reader {
         const given = item.members.findLast((m) => m.key === '@context')?.value
         const meant = given === undefined || (given.kind === 'string' && isMeantForSchema(given.value))
         const start = meant ? schemaContext(context) : context
-        this.roots.push(...this.top(item, start))
+        for (const thing of this.top(item, start)) this.roots.push(thing)
       }
   }
 
@@ -283,7 +287,7 @@ class Reader {
         case '@graph':
         case '@included':
           for (const item of value.kind === 'array' ? value.items : [value])
-            if (item.kind === 'object') inside.push(...this.top(item, context))
+            if (item.kind === 'object') for (const t of this.top(item, context)) inside.push(t)
           break
         case '@nest':
           for (const item of value.kind === 'array' ? value.items : [value])

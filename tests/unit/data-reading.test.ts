@@ -2,13 +2,64 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { contextDocuments } from '../fixtures/contexts.ts'
-import { ourThings, referenceThings } from '../fixtures/expansion.ts'
+import { BASE, ourThings, referenceThings } from '../fixtures/expansion.ts'
+import { readBlocks } from '../../core/structured-data/read.ts'
 import { isClass, propertiesOf, rangesOf } from '../../core/structured-data/vocabulary.ts'
 
 describe('what JSON-LD 1.1 allows', () => {
   test.each(Object.entries(contextDocuments))('%s', async (_, document) => {
     const json = JSON.stringify(document, null, 2)
     expect(ourThings(json)).toEqual(await referenceThings(json))
+  })
+})
+
+describe('hostile documents', () => {
+  const block = (json: string) => [{ json, jsonStart: 0, start: 0, end: json.length }]
+  test('of any text are read without an exception', () => {
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.string({ unit: 'binary' }),
+          fc.json(),
+          fc
+            .json()
+            .map(
+              (j) =>
+                `{"@context":"https://schema.org","@graph":[${j},{"@type":${j},"@id":${j},"name":${j}}]}`,
+            ),
+        ),
+        (json) => {
+          expect(() => readBlocks(block(json), BASE)).not.toThrow()
+        },
+      ),
+    )
+  })
+  test('with 300,000 things, with one id for all of them, and nested to the limit', () => {
+    const many = (n: number) =>
+      `{"@context":"https://schema.org","@graph":[${Array.from({ length: n }, () => '{"@type":"Thing","@id":"#a"}').join(',')}]}`
+    const { things, byId } = readBlocks(block(many(300_000)), BASE)
+    expect(things).toHaveLength(300_000)
+    expect([...byId.values()][0]).toHaveLength(300_000)
+    const deep = (n: number) => '{"@context":"https://schema.org","about":'.repeat(n) + '1' + '}'.repeat(n)
+    expect(readBlocks(block(deep(400)), BASE).things).toHaveLength(400)
+    expect(readBlocks(block(deep(100_000)), BASE).blocks[0]!.error!.message).toMatch(/nested more than/)
+  })
+  test('whose contexts define each other in a circle, or without end', () => {
+    const circle = JSON.stringify({
+      '@context': { a: 'b:x', b: 'c:x', c: 'a:x' },
+      '@type': 'a',
+      'b:y': 1,
+      c: 2,
+    })
+    expect(() => readBlocks(block(circle), BASE)).not.toThrow()
+    expect(() =>
+      readBlocks(
+        block(
+          '{"@context":{"__proto__":"https://schema.org/name","constructor":null},"constructor":1,"__proto__":2}',
+        ),
+        BASE,
+      ),
+    ).not.toThrow()
   })
 })
 
