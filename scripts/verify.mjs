@@ -2,7 +2,7 @@
  * Everything that must hold, from a fresh clone: installs, installs Debian's Chromium where it is missing, checks the
  * lock file, types, lint and formatting, runs unit, end-to-end and reference tests. Its last line counts them all.
  */
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -19,6 +19,31 @@ function step(name, command, args, options) {
   else failed++
   console.log(`${ok ? 'passed' : 'FAILED'}: ${name}`)
   return ok
+}
+/** Steps that use one processor each, two at a time; what they say is printed whole, in their order. */
+async function together(steps) {
+  const waiting = [...steps.keys()]
+  const done = steps.map(() => null)
+  async function work() {
+    for (let i = waiting.shift(); i !== undefined; i = waiting.shift()) {
+      const [, command, args] = steps[i]
+      done[i] = await new Promise((resolve) => {
+        const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+        let said = ''
+        child.stdout.on('data', (chunk) => (said += chunk))
+        child.stderr.on('data', (chunk) => (said += chunk))
+        child.on('error', (error) => resolve({ ok: false, said: error.message }))
+        child.on('close', (status) => resolve({ ok: status === 0, said }))
+      })
+    }
+  }
+  await Promise.all([work(), work()])
+  steps.forEach(([name], i) => {
+    const { ok, said } = done[i]
+    console.log(`\n── ${name}\n${said}${ok ? 'passed' : 'FAILED'}: ${name}`)
+    if (ok) passed++
+    else failed++
+  })
 }
 const node = (...args) => [process.execPath, args]
 const bin = (file) => join(root, 'node_modules', file)
@@ -64,10 +89,12 @@ step('The lock file can be installed', 'npm', ['ci', '--dry-run', '--silent', '-
   stdio: ['ignore', 'ignore', 'inherit'],
 })
 step('Route types', ...node(bin('@react-router/dev/bin.js'), 'typegen'))
-step('Types', ...node(bin('typescript/bin/tsc'), '--noEmit'))
-step('Types of the core, alone', ...node(bin('typescript/bin/tsc'), '--noEmit', '-p', 'core'))
-step('Lint and folder boundaries', ...node(bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0'))
-step('Formatting', ...node(bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.'))
+await together([
+  ['Lint and folder boundaries', ...node(bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0')],
+  ['Formatting', ...node(bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.')],
+  ['Types', ...node(bin('typescript/bin/tsc'), '--noEmit')],
+  ['Types of the core, alone', ...node(bin('typescript/bin/tsc'), '--noEmit', '-p', 'core')],
+])
 
 const unit = join(out, 'unit.json')
 counted(
