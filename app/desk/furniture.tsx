@@ -1,5 +1,6 @@
 import type { HouseStyle } from '../../core/rules/house-style.ts'
-import { shownPrice, type Furniture } from '../../core/structured-data/things.ts'
+import { shownPrice } from '../../core/structured-data/shown-price.ts'
+import type { Furniture } from '../../core/structured-data/things.ts'
 import type { InResult } from '../../core/structured-data/in-result.ts'
 import { shownDate } from './furniture-text.ts'
 

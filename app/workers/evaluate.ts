@@ -43,7 +43,8 @@ import { followPage, hasBuilt, withoutBuilt } from '../../core/structured-data/f
 import { siteSideOf } from '../../core/structured-data/site-side.ts'
 import { inResult, type InResult } from '../../core/structured-data/in-result.ts'
 import { siteThings } from '../../core/structured-data/site-things.ts'
-import { furnitureOf, shownPrice, type Furniture } from '../../core/structured-data/things.ts'
+import { shownPrice } from '../../core/structured-data/shown-price.ts'
+import { furnitureOf, type Furniture } from '../../core/structured-data/things.ts'
 import { namesIn } from '../../core/wording/casing.ts'
 import { insteadOfTitle, passageFor, type Passage } from '../../core/wording/instead.ts'
 import {

@@ -1,7 +1,6 @@
 /** The things that a page's structured data describes, as far as a search result shows them. */
 import type { PageFacts } from '../page/facts.ts'
-import { member, typesOf, type JsonValue } from './json.ts'
-import { dataOf } from './read.ts'
+import { member, parseJson, typesOf, type JsonValue } from './json.ts'
 
 type ObjectValue = Extract<JsonValue, { kind: 'object' }>
 
@@ -13,7 +12,11 @@ export function thingsOf(page: PageFacts): ObjectValue[] {
   if (known) return known
   const found: ObjectValue[] = []
   const queue: JsonValue[] = []
-  for (const { json } of dataOf(page).blocks) if (json) queue.push(json)
+  // Not by `dataOf`: windows import this for a page's tokens, and that would bring the whole vocabulary along.
+  for (const { json } of page.data) {
+    const read = parseJson(json)
+    if (read.ok) queue.push(read.value)
+  }
   for (let i = 0; i < queue.length; i++) {
     const value = queue[i]!
     if (value.kind === 'array') queue.push(...value.items)
@@ -87,26 +90,6 @@ function trailOf(crumbs: ObjectValue): string[] | null {
     .map((i) => textOf(member(i, 'name')) ?? textOf(member(i, 'item')))
     .filter((n): n is string => n !== null)
   return names.length > 0 ? names : null
-}
-
-/** An amount with its currency as the page's language writes it; as it stands where it cannot be told. */
-export function shownPrice(
-  { amount, currency }: { amount: string; currency: string | null },
-  lang: string | null,
-): string {
-  const number = Number(amount)
-  if (!Number.isFinite(number) || !currency || !/^[A-Z]{3}$/.test(currency))
-    return [amount, currency].filter(Boolean).join(' ')
-  const whole = Number.isInteger(number) ? 0 : 2
-  try {
-    return new Intl.NumberFormat(lang ?? 'en', {
-      style: 'currency',
-      currency,
-      minimumFractionDigits: whole,
-    }).format(number)
-  } catch {
-    return `${amount} ${currency}`
-  }
 }
 
 /** The year in which the page says it was published; null where it does not. */
