@@ -24,8 +24,7 @@ export interface Feature extends Requirement {
   adds: Addition[]
   retired?: { since: string; scope: 'limited' | 'gone'; now: string }
 }
-const { features, meta } = table as unknown as { features: Feature[]; meta: { basis: string; asOf: string } }
-export const featuresMeta = meta
+const { features } = table as unknown as { features: Feature[] }
 export { features }
 
 /** One property that a feature asks for and that is not there; `on` is the thing that lacks it. */

@@ -2,7 +2,7 @@
  * A page's JSON-LD as the things that it describes: expansion by JSON-LD 1.1, keeping the place of everything in the
  * page's text, so that a mark can point at its line. Names of schema.org stand without their namespace.
  */
-import type { DataBlock, PageFacts, Place } from '../page/facts.ts'
+import type { DataBlock, PageFacts } from '../page/facts.ts'
 import {
   emptyContext,
   expandIri,
@@ -485,6 +485,3 @@ export function thingsUnder(thing: Thing, name: string, data: PageData): Thing[]
     else if (v.kind === 'reference') out.push(...(data.byId.get(v.id) ?? []))
   return out
 }
-
-/** A place as `Place`, for marks. */
-export const placeOf = ({ start, end }: Span): Place => ({ start, end })

@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs'
 import { join, relative } from 'node:path'
 import { expect, type Page } from '@playwright/test'
-import { zipSync } from 'fflate'
+import { unzipSync, zipSync } from 'fflate'
 
 export const DEMO = join(import.meta.dirname, '../../stand-ins/site')
 
@@ -63,3 +63,14 @@ export async function openDesk(page: Page, site: string, path: string, sheet = '
 }
 
 export const saved = (page: Page) => expect(page.getByTestId('saved')).toHaveAttribute('data-saved', 'saved')
+
+/** The whole site as it is handed off, by path. */
+export async function wholeZip(page: Page, site: string): Promise<Record<string, Uint8Array>> {
+  await page.goto(`/sites/${site}/hand-off`)
+  await page.locator('[data-path]').first().waitFor()
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Whole site as ZIP' }).click(),
+  ])
+  return unzipSync(new Uint8Array(readFileSync(await download.path())))
+}

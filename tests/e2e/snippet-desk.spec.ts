@@ -1,7 +1,6 @@
 /** The snippet desk: takes, casing, what is shown instead, slugs and what follows, patterns, house style, approval. */
 import { readFileSync } from 'node:fs'
-import { expect, test, type Page } from '@playwright/test'
-import { unzipSync } from 'fflate'
+import { expect, test } from '@playwright/test'
 import Papa from 'papaparse'
 import { crawl } from '../fixtures/crawl.ts'
 import {
@@ -14,19 +13,10 @@ import {
   openShelf,
   watchConsole,
   zipOf,
+  wholeZip,
 } from './helpers.ts'
 
 const BASE = 'https://farrowskerry.example/'
-
-async function wholeZip(page: Page, site: string): Promise<Record<string, Uint8Array>> {
-  await page.goto(`/sites/${site}/hand-off`)
-  await page.locator('[data-path]').first().waitFor()
-  const [download] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Whole site as ZIP' }).click(),
-  ])
-  return unzipSync(new Uint8Array(readFileSync(await download.path())))
-}
 
 test('takes: kept, drafted from the page, compared and chosen; what stood before is not lost', async ({
   page,

@@ -1,27 +1,17 @@
 /** Structured data in the real interface: picked, filled from the page, completed, seen in the result, handed off, checked. */
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
-import { unzipSync } from 'fflate'
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { openDemo, openDesk, openShelf, saved, takeInZip, watchConsole, zipOf } from './helpers.ts'
+import { openDemo, openDesk, openShelf, saved, takeInZip, watchConsole, zipOf, wholeZip } from './helpers.ts'
 
 const root = join(import.meta.dirname, '../..')
 const clean = async (page: Page) => {
   await page.waitForTimeout(200)
   const { violations } = await new AxeBuilder({ page }).exclude('[data-sonner-toaster]').analyze()
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([])
-}
-async function wholeZip(page: Page, site: string): Promise<Record<string, Uint8Array>> {
-  await page.goto(`/sites/${site}/hand-off`)
-  await page.locator('[data-path]').first().waitFor()
-  const [download] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Whole site as ZIP' }).click(),
-  ])
-  return unzipSync(new Uint8Array(readFileSync(await download.path())))
 }
 interface Report {
   files: {

@@ -1,7 +1,39 @@
 import { resolveAddress, withoutQuery } from '../../site/addresses.ts'
 import { danglingLinks } from '../../structured-data/site-things.ts'
+import type { PageId, SiteIndex } from '../../site/site-index.ts'
 import { siteRule } from '../rule.ts'
 import { described } from './example.ts'
+
+interface Dangling {
+  property: string
+  id: string
+  pages: PageId[]
+}
+const known = new WeakMap<SiteIndex, { changes: number; addresses: unknown; found: Dangling[] }>()
+/** All pointers to nothing, worked out anew only when a page's things or the addresses have changed: every keystroke asks. */
+function dangling(site: SiteIndex): Dangling[] {
+  const before = known.get(site)
+  if (before?.changes === site.thingChanges && before.addresses === site.addresses) return before.found
+  const isDefined = (id: string) => site.byThing.has(`id ${id}`)
+  const asked = {
+    base: site.base,
+    whole: site.whole,
+    isAddress: (url: string) => site.addresses.has(withoutQuery(resolveAddress(url, site.base) ?? url)),
+  }
+  const found = new Map<string, Dangling>()
+  for (const page of site.withThings) {
+    const entry = site.entries.get(page)!
+    for (const { property, to } of danglingLinks(entry.things!, entry.url, isDefined, asked)) {
+      const key = `${property} ${to}`
+      const group = found.get(key) ?? { property, id: String(to), pages: [] }
+      if (!group.pages.includes(page)) group.pages.push(page)
+      found.set(key, group)
+    }
+  }
+  for (const { pages } of found.values()) pages.sort()
+  known.set(site, { changes: site.thingChanges, addresses: site.addresses, found: [...found.values()] })
+  return known.get(site)!.found
+}
 
 /** A pointer to a thing that nothing describes. */
 export const dataDangling = siteRule({
@@ -16,23 +48,7 @@ export const dataDangling = siteRule({
   needs: ['data'],
   message: ({ id, property }) => `“${property}” points to ${id}, which no page of the site describes.`,
   check({ site }, mark) {
-    const isDefined = (id: string) => site.byThing.has(`id ${id}`)
-    const asked = {
-      base: site.base,
-      whole: site.whole,
-      isAddress: (url: string) => site.addresses.has(withoutQuery(resolveAddress(url, site.base) ?? url)),
-    }
-    const found = new Map<string, { property: string; id: string; pages: string[] }>()
-    for (const page of site.withThings) {
-      const entry = site.entries.get(page)!
-      for (const { property, to } of danglingLinks(entry.things!, entry.url, isDefined, asked)) {
-        const key = `${property} ${to}`
-        const group = found.get(key) ?? { property, id: String(to), pages: [] }
-        if (!group.pages.includes(page)) group.pages.push(page)
-        found.set(key, group)
-      }
-    }
-    for (const { property, id, pages } of found.values()) mark(pages.sort(), { id, property })
+    for (const { property, id, pages } of dangling(site)) mark([...pages], { id, property })
   },
   examples: {
     clean: [

@@ -33,30 +33,7 @@ export function localBusiness(ground: Ground): Builder {
         })
       },
     )
-  const tel = content.links.find((l) => /^tel:/i.test(l.href))
-  const phone = label(ground, named.phone)
-  if (tel)
-    b.put(['telephone'], {
-      value: decodeURI(tel.href.slice(4)),
-      what: 'the telephone link',
-      start: tel.start,
-      role: 'phone',
-    })
-  else if (phone && /\d{4}/.test(phone.value))
-    b.put(['telephone'], {
-      value: phone.value,
-      what: `beside “${phone.name}”`,
-      start: phone.start,
-      role: 'phone',
-    })
-  const mail = content.links.find((l) => /^mailto:/i.test(l.href))
-  if (mail)
-    b.put(['email'], {
-      value: mail.href.slice(7).split('?')[0]!,
-      what: 'the mail link',
-      start: mail.start,
-      role: 'mail',
-    })
+  reach(b, ground)
   let i = 0
   const rows = new Map<number, string>()
   content.pieces.forEach(
@@ -177,22 +154,7 @@ export function organization(ground: Ground): Builder {
   if (logo && url)
     b.put(['logo'], { value: url, what: 'the picture in the header', start: logo.start, role: 'logo' })
   b.put(['description'], description(ground))
-  const tel = content.links.find((l) => /^tel:/i.test(l.href))
-  if (tel)
-    b.put(['telephone'], {
-      value: decodeURI(tel.href.slice(4)),
-      what: 'the telephone link',
-      start: tel.start,
-      role: 'phone',
-    })
-  const mail = content.links.find((l) => /^mailto:/i.test(l.href))
-  if (mail)
-    b.put(['email'], {
-      value: mail.href.slice(7).split('?')[0]!,
-      what: 'the mail link',
-      start: mail.start,
-      role: 'mail',
-    })
+  reach(b, ground)
   content.links
     .filter((l) => l.rel.split(/\s+/).includes('me') && /^https?:/i.test(l.href))
     .forEach((l, i) =>
@@ -236,4 +198,32 @@ function addressParts(text: string): [string, string][] {
   if (parts.length > 1) out.push(['addressLocality', parts.pop()!])
   if (parts.length > 0) out.unshift(['streetAddress', parts.join(', ')])
   return out
+}
+
+/** Puts in the telephone number and the mail address that the page links to. */
+function reach(b: Builder, { content, labels }: Ground): void {
+  const tel = content.links.find((l) => /^tel:/i.test(l.href))
+  const phone = labels.find((l) => named.phone.test(l.name.trim()) && /\d{4}/.test(l.value))
+  if (tel)
+    b.put(['telephone'], {
+      value: decodeURI(tel.href.slice(4)),
+      what: 'the telephone link',
+      start: tel.start,
+      role: 'phone',
+    })
+  else if (phone)
+    b.put(['telephone'], {
+      value: phone.value,
+      what: `beside “${phone.name}”`,
+      start: phone.start,
+      role: 'phone',
+    })
+  const mail = content.links.find((l) => /^mailto:/i.test(l.href))
+  if (mail)
+    b.put(['email'], {
+      value: mail.href.slice(7).split('?')[0]!,
+      what: 'the mail link',
+      start: mail.start,
+      role: 'mail',
+    })
 }
