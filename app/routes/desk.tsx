@@ -130,6 +130,7 @@ export default function Desk() {
               className="quiet text-[13px]"
               title="This page’s file, with only what was changed changed"
               onClick={async () => {
+                await session.flush()
                 const bytes = await core().pageBytes(path, session.decisionsOf(path))
                 if (bytes) download(path.slice(path.lastIndexOf('/') + 1), bytes, 'text/html')
               }}

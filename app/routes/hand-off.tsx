@@ -48,6 +48,7 @@ export default function HandOff() {
   const pages = changed?.pages ?? null
   async function save(which: 'whole' | 'changed') {
     setProgress({ done: 0, of: 1, now: '' })
+    await session.flush()
     const zip = await core().handOff(which, callback(setProgress))
     setProgress(null)
     if (zip)

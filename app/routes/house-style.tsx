@@ -53,6 +53,13 @@ export default function HouseStyleScreen() {
     })
   const change: Change = (make, label) => decide((now) => ({ ...now, ...make(now) }), label)
 
+  /** What was typed last is in the file as well. */
+  async function save() {
+    await session.flush()
+    const json = writeHouseStyle(session.get().style)
+    download(fileName(site.name, '-house-style.json'), json, 'application/json')
+  }
+
   async function take(file: File) {
     let json: unknown
     try {
@@ -72,13 +79,7 @@ export default function HouseStyleScreen() {
         <h1 className="font-serif text-[26px]">House style</h1>
         <p className="font-serif text-[15px] text-ink-2 italic">what this site’s pages are judged by</p>
         <span className="ml-auto flex gap-5 text-[13px]">
-          <button
-            type="button"
-            className="quiet"
-            onClick={() =>
-              download(fileName(site.name, '-house-style.json'), writeHouseStyle(style), 'application/json')
-            }
-          >
+          <button type="button" className="quiet" onClick={() => void save()}>
             Save as JSON
           </button>
           <FilePick

@@ -7,7 +7,7 @@ import { demoWasSeeded, putDemoOnShelf, sweepShelf } from '../shelf/demo.ts'
 import { fromDrop, fromPicker } from '../shelf/dropped.ts'
 import { IntakeDialog } from '../shelf/intake-dialog.tsx'
 import { db, removeSite, type SiteRecord } from '../store/db.ts'
-import { closeSession } from '../store/session.ts'
+import { closeSession, settled } from '../store/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { download, fileName } from '../ui/download.ts'
 import { Masthead } from '../ui/masthead.tsx'
@@ -225,6 +225,7 @@ function SiteOnShelf({ site, onReset, busy }: { site: SiteRecord; onReset(): voi
         type="button"
         className="quiet"
         onClick={async () => {
+          await settled()
           const bytes = await core().exportProject(site.id)
           if (bytes) download(fileName(site.name, '.keen-quill.zip'), bytes, 'application/zip')
         }}

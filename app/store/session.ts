@@ -210,10 +210,16 @@ export function createSession(
 
   /** Puts store writes in a row, and tells when one fails: nothing is dropped without a word. */
   function write<T>(job: () => Promise<T>): Promise<T> {
+    set({ saved: 'saving' })
     const done = queue.then(job)
-    queue = done.catch(() => {})
+    const row = done.catch(() => {})
+    queue = row
     done.then(
-      () => set({ saved: typing.size > 0 ? 'saving' : 'saved' }),
+      () => {
+        set({ saved: typing.size > 0 || queue !== row ? 'saving' : 'saved' })
+        // What was refused earlier may be taken now.
+        if (typing.size > 0) timer ??= setTimeout(() => void flush(), SAVE_WITHIN)
+      },
       () => set({ saved: 'failed' }),
     )
     return done
@@ -228,7 +234,7 @@ export function createSession(
     if (unsaved.length === 0) localStorage.removeItem(journal)
   }
 
-  /** Writes at once what was typed; safe to call at any time. */
+  /** Writes at once what was typed; ends when all that was decided before is in place. Safe to call at any time. */
   function flush(): Promise<unknown> {
     if (timer) clearTimeout(timer)
     timer = null
@@ -321,9 +327,10 @@ export function createSession(
      * in place: what adds to a list or changes one figure of many must not start from an older one.
      */
     async decide(label: string, given: Decision[] | (() => Decision[])): Promise<void> {
-      await flush()
-      stretch = null
+      void flush()
+      // In the row at once: whoever waits for what was decided waits for this as well.
       await write(async () => {
+        stretch = null
         const decisions = typeof given === 'function' ? given() : given
         unsaved.push(decisions)
         try {
@@ -403,6 +410,9 @@ async function replayJournals(id: string): Promise<void> {
     localStorage.removeItem(key)
   }
 }
+
+/** Ends when all that was decided in the site that is open, if one is, is in the store. */
+export const settled = async (): Promise<void> => void (await open?.session.flush())
 
 /** Forgets the open session, as when its site is taken off the shelf. */
 export function closeSession(): void {
