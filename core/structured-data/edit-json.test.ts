@@ -48,7 +48,8 @@ const written = (
 ) => {
   let text = JSON.stringify(value, null, indent)
   // Between a name and its value alone: a name's closing quote is followed by a colon, a text's is not.
-  if (indent === '') text = text.replace(/("(?:[^"\\]|\\.)*"):/g, `$1${colon}`)
+  if (indent === '')
+    text = text.replace(/("(?:[^"\\]|\\.)*")(:?)/g, (_, words: string, name) => words + (name ? colon : ''))
   return crlf ? text.replace(/\n/g, '\r\n') : text
 }
 function* pointersOf(value: unknown, at = ''): Generator<string> {

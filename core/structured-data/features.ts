@@ -1,4 +1,5 @@
 /** What a results page can make of the things that a page describes: what each feature asks for, and what is missing. */
+import { kept } from '../page/kept.ts'
 import table from './features.json' with { type: 'json' }
 import { schemaTypes, thingsUnder, type PageData, type Thing } from './read.ts'
 import { isA } from './vocabulary.ts'
@@ -133,11 +134,8 @@ function candidates(thing: Thing): Feature[] {
   return found
 }
 
-const cache = new WeakMap<PageData, FeatureState[]>()
 /** The features that a page's things are candidates for, each with what is missing. A retired one that is gone asks for nothing. */
-export function featuresOf(data: PageData): FeatureState[] {
-  const known = cache.get(data)
-  if (known) return known
+export const featuresOf = kept((data: PageData): FeatureState[] => {
   const states: FeatureState[] = []
   for (const thing of data.things) {
     const possible = candidates(thing)
@@ -161,9 +159,8 @@ export function featuresOf(data: PageData): FeatureState[] {
       })
     }
   }
-  cache.set(data, states)
   return states
-}
+})
 
 /** A path of a requirement in words: “offers, review or aggregateRating”. */
 export function inWords(path: string): string {

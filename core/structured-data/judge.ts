@@ -1,4 +1,5 @@
 /** Whether a value is one that a schema.org property takes (rangeIncludes), and what it should be where it is not. */
+import { kept } from '../page/kept.ts'
 import { shortName } from './context.ts'
 import {
   expectedForm,
@@ -147,23 +148,19 @@ export interface Judged {
   value: Value
   verdict: Verdict
 }
-const judged = new WeakMap<PageData, Judged[]>()
 /** Every value of a page's things with which something is wrong, found once for the rules that speak of it. */
-export function judgeAll(data: PageData): Judged[] {
-  let found = judged.get(data)
-  if (!found) {
-    judged.set(data, (found = []))
-    for (const thing of data.things)
-      for (const { name, known, reverse, values } of thing.properties) {
-        if (!known || reverse) continue
-        for (const value of values) {
-          const verdict = judgeValue(name, value, data)
-          if (verdict) found.push({ property: name, value, verdict })
-        }
+export const judgeAll = kept((data: PageData): Judged[] => {
+  const found: Judged[] = []
+  for (const thing of data.things)
+    for (const { name, known, reverse, values } of thing.properties) {
+      if (!known || reverse) continue
+      for (const value of values) {
+        const verdict = judgeValue(name, value, data)
+        if (verdict) found.push({ property: name, value, verdict })
       }
-  }
+    }
   return found
-}
+})
 
 /** The classes of things that a property leads to; data types and enumerations left out. */
 export const thingRanges = (property: string): string[] =>

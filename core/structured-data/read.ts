@@ -3,6 +3,7 @@
  * page's text, so that a mark can point at its line. Names of schema.org stand without their namespace.
  */
 import type { DataBlock, PageFacts } from '../page/facts.ts'
+import { kept } from '../page/kept.ts'
 import {
   emptyContext,
   expandIri,
@@ -104,15 +105,11 @@ export function isMeantForSchema(address: string): boolean {
   return near && /^(?:\/?|#|\/?docs\/?.*)$/.test(path)
 }
 
-const cache = new WeakMap<PageFacts, PageData>()
 /** The things of a page's blocks, read once; places are UTF-16 units of the page's text. */
-export function dataOf(page: PageFacts): PageData {
-  const known = cache.get(page)
-  if (known) return known
-  const read = readBlocks(page.data, page.base === null ? page.url : resolved(page.base, page.url))
-  cache.set(page, read)
-  return read
-}
+export const dataOf = kept(
+  (page: PageFacts): PageData =>
+    readBlocks(page.data, page.base === null ? page.url : resolved(page.base, page.url)),
+)
 const resolved = (href: string, url: string) => expandIri(href, emptyContext(url), { relative: true }) ?? url
 
 /** Reads blocks of one page. Never throws, on any text. */

@@ -21,17 +21,19 @@ export interface VocabularyTable {
 }
 export type DescriptionTable = Record<string, string>
 
-const vocabulary = table as unknown as VocabularyTable
-const has = (of: object, name: string): boolean => Object.hasOwn(of, name)
+const { meta, c, p, e } = table as unknown as VocabularyTable
+const classes = new Map(Object.entries(c))
+const properties = new Map(Object.entries(p))
+const members = new Map(Object.entries(e))
 
-export const vocabularyMeta = vocabulary.meta
-export const isClass = (name: string): boolean => has(vocabulary.c, name)
+export const vocabularyMeta = meta
+export const isClass = (name: string): boolean => classes.has(name)
 /** Every class, in alphabetical order. */
-export const classNames = (): string[] => Object.keys(vocabulary.c)
-export const isProperty = (name: string): boolean => has(vocabulary.p, name)
+export const classNames = (): string[] => [...classes.keys()]
+export const isProperty = (name: string): boolean => properties.has(name)
 /** Whether a name is a member of an enumeration, as some classes are as well. */
 export const isMember = (name: string): boolean =>
-  has(vocabulary.e, name) || (vocabulary.c[name]?.m?.length ?? 0) > 0
+  members.has(name) || (classes.get(name)?.m?.length ?? 0) > 0
 
 export interface TermInfo {
   id: string
@@ -55,7 +57,7 @@ export function lineage(name: string): readonly string[] {
   if (!isClass(name)) return []
   const seen = [name]
   for (let i = 0; i < seen.length; i++)
-    for (const parent of vocabulary.c[seen[i]!]?.u ?? []) if (!seen.includes(parent)) seen.push(parent)
+    for (const parent of classes.get(seen[i]!)?.u ?? []) if (!seen.includes(parent)) seen.push(parent)
   ancestors.set(name, seen)
   return seen
 }
@@ -68,7 +70,7 @@ let byDomain: Map<string, string[]> | null = null
 function ownProperties(name: string): readonly string[] {
   if (!byDomain) {
     byDomain = new Map()
-    for (const [property, { d }] of Object.entries(vocabulary.p))
+    for (const [property, { d }] of properties)
       for (const domain of d) byDomain.set(domain, [...(byDomain.get(domain) ?? []), property])
   }
   return byDomain.get(name) ?? []
@@ -83,17 +85,18 @@ export function propertiesOf(name: string): ReadonlySet<string> {
 }
 
 /** What a property takes, by class name; nothing for what is no property. */
-export const rangesOf = (property: string): readonly string[] => vocabulary.p[property]?.r ?? []
-export const domainsOf = (property: string): readonly string[] => vocabulary.p[property]?.d ?? []
+export const rangesOf = (property: string): readonly string[] => properties.get(property)?.r ?? []
+export const domainsOf = (property: string): readonly string[] => properties.get(property)?.d ?? []
+const anyTerm = (name: string): Any | undefined =>
+  classes.get(name) ?? properties.get(name) ?? members.get(name)
 /** The term that replaces a superseded one, followed to the end; null for one that still holds. */
 export function replacementOf(name: string): string | null {
-  const term = vocabulary.c[name] ?? vocabulary.p[name] ?? vocabulary.e[name]
-  let next = term?.s
+  let next = anyTerm(name)?.s
   if (next === undefined) return null
   const seen = new Set([name])
   while (next !== undefined && !seen.has(next)) {
     seen.add(next)
-    const further: string | undefined = (vocabulary.c[next] ?? vocabulary.p[next] ?? vocabulary.e[next])?.s
+    const further: string | undefined = anyTerm(next)?.s
     if (further === undefined) return next
     next = further
   }
@@ -104,9 +107,7 @@ let ofAddress: Set<string> | null = null
 /** Properties whose value is an address and never text: in schema.org's own context a string there is an `@id`. */
 export function propertiesOfAddress(): ReadonlySet<string> {
   ofAddress ??= new Set(
-    Object.entries(vocabulary.p).flatMap(([name, { r }]) =>
-      r.includes('URL') && !r.includes('Text') ? [name] : [],
-    ),
+    [...properties].flatMap(([name, { r }]) => (r.includes('URL') && !r.includes('Text') ? [name] : [])),
   )
   return ofAddress
 }
@@ -120,8 +121,8 @@ export function membersOf(enumeration: string): readonly string[] {
       for (const owner of new Set(of.flatMap(lineage)))
         byEnumeration!.set(owner, [...(byEnumeration!.get(owner) ?? []), name])
     }
-    for (const [name, { t }] of Object.entries(vocabulary.e)) note(name, t)
-    for (const [name, { m }] of Object.entries(vocabulary.c)) if (m) note(name, m)
+    for (const [name, { t }] of members) note(name, t)
+    for (const [name, { m }] of classes) if (m) note(name, m)
     for (const list of byEnumeration.values()) list.sort()
   }
   return byEnumeration.get(enumeration) ?? []
@@ -129,9 +130,9 @@ export function membersOf(enumeration: string): readonly string[] {
 
 /** What is known of a term; names keep their case, since some differ by nothing else. Null for one that is not there. */
 export function termOf(name: string): TermInfo | null {
-  const c = has(vocabulary.c, name) ? vocabulary.c[name] : undefined
-  const p = has(vocabulary.p, name) ? vocabulary.p[name] : undefined
-  const e = has(vocabulary.e, name) ? vocabulary.e[name] : undefined
+  const c = classes.get(name)
+  const p = properties.get(name)
+  const e = members.get(name)
   const term = c ?? p ?? e
   if (!term) return null
   return {
@@ -181,9 +182,7 @@ export function nearestTerms(name: string, kind: 'class' | 'property' | 'member'
 const nearest = new Map<string, readonly string[]>()
 
 function findNearest(name: string, kind: 'class' | 'property' | 'member'): string[] {
-  const names = Object.keys(
-    kind === 'class' ? vocabulary.c : kind === 'property' ? vocabulary.p : vocabulary.e,
-  )
+  const names = [...(kind === 'class' ? classes : kind === 'property' ? properties : members).keys()]
   const lower = name.toLowerCase()
   const most = name.length < 5 ? 1 : name.length < 12 ? 2 : 3
   return names
