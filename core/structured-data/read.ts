@@ -16,6 +16,7 @@ import {
   withContext,
   type Context,
   type JsonObject,
+  type TermMeaning,
 } from './context.ts'
 import { parseJson, type JsonValue } from './json.ts'
 import { distance, isProperty } from './vocabulary.ts'
@@ -106,9 +107,8 @@ export function isMeantForSchema(address: string): boolean {
 }
 
 /** The things of a page's blocks, read once; places are UTF-16 units of the page's text. */
-export const dataOf = kept(
-  (page: PageFacts): PageData =>
-    readBlocks(page.data, page.base === null ? page.url : resolved(page.base, page.url)),
+export const dataOf = kept((page: PageFacts): PageData =>
+  readBlocks(page.data, page.base === null ? page.url : resolved(page.base, page.url)),
 )
 const resolved = (href: string, url: string) => expandIri(href, emptyContext(url), { relative: true }) ?? url
 
@@ -143,14 +143,31 @@ export function readBlocks(blocks: readonly DataBlock[], base: string): PageData
   return data
 }
 
-type Meant = JsonObject['members'][number] & { means: string | null }
+/** What a key means in a context. */
+interface Word {
+  /** The IRI or keyword that it stands for; null where it means nothing. */
+  means: string | null
+  term: TermMeaning | undefined
+  /** As a property's name, and whether schema.org has such a property. */
+  name: string
+  known: boolean
+}
+/** A member of an object with what its key means. */
+interface Meant {
+  key: string
+  keyStart: number
+  keyEnd: number
+  value: JsonValue
+  word: Word
+}
 const under = (members: Meant[], keyword: string): JsonValue | undefined =>
-  members.findLast((m) => m.means === keyword)?.value
+  members.findLast((m) => m.word.means === keyword)?.value
+const itemsOf = (value: JsonValue): readonly JsonValue[] => (value.kind === 'array' ? value.items : [value])
 /** The types that an object names, as written. */
 const typeWords = (members: Meant[]): string[] =>
   members
-    .filter((m) => m.means === '@type')
-    .flatMap(({ value }) => (value.kind === 'array' ? value.items : [value]))
+    .filter((m) => m.word.means === '@type')
+    .flatMap(({ value }) => itemsOf(value))
     .flatMap((item) => (item.kind === 'string' ? [item.value] : []))
 
 class Reader {
@@ -164,12 +181,12 @@ class Reader {
     this.offset = offset
   }
 
-  private span({ start, end }: Span): Span {
+  private span(start: number, end: number): Span {
     return { start: start + this.offset, end: end + this.offset }
   }
 
   document(value: JsonValue, context: Context): void {
-    for (const item of value.kind === 'array' ? value.items : [value])
+    for (const item of itemsOf(value))
       if (item.kind === 'object') {
         // Without its context, or with it misspelt, a block is read as it was meant; data-context says what is wrong.
         const given = item.members.findLast((m) => m.key === '@context')?.value
@@ -181,24 +198,26 @@ class Reader {
 
   /** The things of an object that stands at the top, a `@graph` opened. */
   private top(object: JsonObject, context: Context): Thing[] {
-    const read = this.object(object, context, null)
+    const read: Value[] = []
+    this.object(object, context, null, read)
     return read.flatMap((value) => (value.kind === 'thing' ? [value.thing] : []))
   }
 
-  /** What an object is: a thing, a reference, a literal, or the things of a list, a set or a graph. */
+  /** Adds what an object is: a thing, a reference, a literal, or the things of a list, a set or a graph. */
   private object(
     object: JsonObject,
     given: Context,
     within: Thing['within'],
-    scoped?: JsonValue,
+    into: Value[],
+    scoped?: JsonValue | null,
     key: string | null = null,
-  ): Value[] {
+  ): void {
     let context = given
-    let keyed = this.withMeanings(object, context)
+    let keyed = withMeanings(object, context)
     const first = context
     if (context.before) {
-      const onlyId = keyed.length === 1 && keyed[0]!.means === '@id'
-      if (!onlyId && !keyed.some((m) => m.means === '@value')) context = context.before
+      const onlyId = keyed.length === 1 && keyed[0]!.word.means === '@id'
+      if (!onlyId && !keyed.some((m) => m.word.means === '@value')) context = context.before
     }
     if (scoped) context = withContext(context, scoped)
     const own = object.members.findLast((m) => m.key === '@context')?.value
@@ -208,30 +227,38 @@ class Reader {
       this.unknown = context.unknown.length > this.unknown.length ? context.unknown : this.unknown
     }
     const outer = context
-    if (context !== first) keyed = this.withMeanings(object, context)
+    if (context !== first) keyed = withMeanings(object, context)
     if (context.terms.size > 0) {
       for (const type of typeWords(keyed).sort()) {
         const local = termOf(outer, type)?.scoped
         if (local) context = withContext(context, local, true)
       }
-      if (context !== outer) keyed = this.withMeanings(object, context)
+      if (context !== outer) keyed = withMeanings(object, context)
     }
 
     const value = under(keyed, '@value')
-    if (value)
-      return this.valueObject(value, object, under(keyed, '@type'), under(keyed, '@language'), context)
+    if (value) {
+      this.valueObject(value, object, under(keyed, '@type'), under(keyed, '@language'), context, into)
+      return
+    }
     const list = under(keyed, '@list') ?? under(keyed, '@set')
-    if (list) return this.values(list, context, within, key)
+    if (list) {
+      this.values(list, context, within, key, key === null ? undefined : wordOf(key, context).term, into)
+      return
+    }
 
+    const { start, end } = this.span(object.start, object.end)
+    const { block } = this
     const thing: Thing = {
       types: [],
       id: null,
       idAt: null,
       properties: [],
       strays: [],
-      block: this.block,
+      block,
       within,
-      ...this.span(object),
+      start,
+      end,
     }
     const place = this.things.push(thing) - 1
     const inside: Thing[] = []
@@ -240,15 +267,12 @@ class Reader {
     if (empty && thing.id !== null && inside.length === 0 && named) {
       // A pointer to a thing, and no thing.
       this.things.splice(place, 1)
-      return within === null ? [] : [{ kind: 'reference', id: thing.id, ...this.span(object) }]
+      if (within !== null) into.push({ kind: 'reference', id: thing.id, start, end })
+      return
     }
-    if (inside.length > 0 && empty) {
-      this.things.splice(place, 1)
-      return inside.map((t) => ({ kind: 'thing', thing: t, start: t.start, end: t.end }))
-    }
-    const all: Value[] = [{ kind: 'thing', thing, ...this.span(object) }]
-    for (const t of inside) all.push({ kind: 'thing', thing: t, start: t.start, end: t.end })
-    return all
+    if (inside.length > 0 && empty) this.things.splice(place, 1)
+    else into.push({ kind: 'thing', thing, start, end })
+    for (const t of inside) into.push({ kind: 'thing', thing: t, start: t.start, end: t.end })
   }
 
   /** Puts an object's members into a thing; what stands in its graph comes into `inside`. Whether only its id is named. */
@@ -260,53 +284,49 @@ class Reader {
     inside: Thing[],
   ): boolean {
     let onlyId = true
-    for (const { key, keyStart, keyEnd, value, means } of keyed) {
+    for (const member of keyed) {
+      const { key, value, word } = member
+      const { means } = word
       if (means === null && /^@[a-zA-Z]+$/.test(key))
-        thing.strays.push({ key, at: this.span({ start: keyStart, end: keyEnd }) })
+        thing.strays.push({ key, at: this.span(member.keyStart, member.keyEnd) })
       if (means === null || key === '@context') continue
       if (means !== '@id') onlyId = false
-      const term = termOf(context, key)
       switch (means) {
         case '@type':
-          for (const item of value.kind === 'array' ? value.items : [value])
+          for (const item of itemsOf(value))
             if (item.kind === 'string') {
               const iri = expandIri(item.value, typeContext, { vocab: true, relative: true })
               if (iri !== null)
-                thing.types.push({ name: shortName(iri), written: item.value, ...this.span(item) })
+                thing.types.push({
+                  name: shortName(iri),
+                  written: item.value,
+                  ...this.span(item.start, item.end),
+                })
             }
           break
         case '@id':
           if (value.kind === 'string') {
             thing.id = expandIri(value.value, context, { relative: true })
-            thing.idAt = this.span(value)
+            thing.idAt = this.span(value.start, value.end)
           }
           break
         case '@graph':
         case '@included':
-          for (const item of value.kind === 'array' ? value.items : [value])
+          for (const item of itemsOf(value))
             if (item.kind === 'object') for (const t of this.top(item, context)) inside.push(t)
           break
         case '@nest':
-          for (const item of value.kind === 'array' ? value.items : [value])
-            if (item.kind === 'object') {
-              const nested = item.members.map((m) => ({ ...m, means: this.meaning(m.key, context) }))
-              this.members(nested, thing, context, typeContext, inside)
-            }
+          for (const item of itemsOf(value))
+            if (item.kind === 'object')
+              this.members(withMeanings(item, context), thing, context, typeContext, inside)
           break
         case '@reverse':
           if (value.kind === 'object')
-            for (const m of value.members) {
-              const iri = this.meaning(m.key, context)
-              if (iri !== null && !isKeyword(iri)) this.property(thing, { ...m, iri, reverse: true }, context)
-            }
+            for (const m of withMeanings(value, context))
+              if (m.word.means !== null && !isKeyword(m.word.means)) this.property(thing, m, context, true)
           break
         default:
-          if (!isKeyword(means))
-            this.property(
-              thing,
-              { key, keyStart, keyEnd, value, iri: means, reverse: term?.reverse ?? false },
-              context,
-            )
+          if (!isKeyword(means)) this.property(thing, member, context, word.term?.reverse ?? false)
       }
     }
     return onlyId
@@ -314,37 +334,48 @@ class Reader {
 
   private property(
     thing: Thing,
-    m: { key: string; keyStart: number; keyEnd: number; value: JsonValue; iri: string; reverse: boolean },
+    { key, keyStart, keyEnd, value, word }: Meant,
     context: Context,
+    reverse: boolean,
   ): void {
     const property: Property = {
-      name: shortName(m.iri),
-      known: isProperty(shortName(m.iri)),
-      key: m.key,
-      reverse: m.reverse,
+      name: word.name,
+      known: word.known,
+      key,
+      reverse,
       values: [],
-      at: this.span({ start: m.keyStart, end: m.keyEnd }),
-      under: this.span(m.value),
+      at: this.span(keyStart, keyEnd),
+      under: this.span(value.start, value.end),
     }
     thing.properties.push(property)
-    property.values = this.values(m.value, context, { thing, property }, m.key)
+    this.values(value, context, { thing, property }, key, word.term, property.values)
   }
 
-  /** What stands under a key, by its container. */
-  private values(value: JsonValue, context: Context, within: Thing['within'], key: string | null): Value[] {
-    const term = key === null ? undefined : termOf(context, key)
-    const scoped = term?.scoped ?? undefined
-    if (term?.type === '@json') return [this.literal(value, '@json')].flatMap((l) => l ?? [])
-    const has = (container: string) => term?.containers.includes(container) ?? false
-    if (
-      value.kind === 'object' &&
-      (has('@language') || has('@index') || has('@id') || has('@type') || has('@graph'))
-    )
-      return this.mapped(value, context, within, has, scoped)
-    if (value.kind === 'array') return value.items.flatMap((item) => this.values(item, context, within, key))
-    if (value.kind === 'object') return this.object(value, context, within, scoped, key)
-    if (value.kind === 'literal' && value.value === null) return []
-    const literal = this.literal(value, null)!
+  /** Adds what stands under a key, by its container. */
+  private values(
+    value: JsonValue,
+    context: Context,
+    within: Thing['within'],
+    key: string | null,
+    term: TermMeaning | undefined,
+    into: Value[],
+  ): void {
+    if (term?.type === '@json') {
+      const literal = this.literal(value, '@json')
+      if (literal) into.push(literal)
+      return
+    }
+    if (value.kind === 'array') {
+      for (const item of value.items) this.values(item, context, within, key, term, into)
+      return
+    }
+    if (value.kind === 'object') {
+      if (term?.containers.some((c) => mapContainers.has(c))) this.mapped(value, context, within, term, into)
+      else this.object(value, context, within, into, term?.scoped, key)
+      return
+    }
+    const literal = this.literal(value, null)
+    if (!literal) return
     if (typeof literal.value === 'string') {
       const type = term?.type ?? null
       if (type === '@id') literal.iri = expandIri(literal.value, context, { relative: true })
@@ -353,7 +384,7 @@ class Reader {
       else if (type !== null && type !== '@none') literal.datatype = type
       else literal.lang = term?.lang !== undefined ? term.lang : context.lang
     } else if (term?.type && !term.type.startsWith('@')) literal.datatype = term.type
-    return [literal]
+    into.push(literal)
   }
 
   /** Maps by language, index, id or type. */
@@ -361,39 +392,39 @@ class Reader {
     map: JsonObject,
     context: Context,
     within: Thing['within'],
-    has: (container: string) => boolean,
-    scoped: JsonValue | undefined,
-  ): Value[] {
+    { containers, scoped }: TermMeaning,
+    into: Value[],
+  ): void {
+    const has = (container: string) => containers.includes(container)
     const isMap = has('@language') || has('@index') || has('@id') || has('@type')
-    if (!isMap)
-      return this.top(map, context).map((t) => ({ kind: 'thing', thing: t, start: t.start, end: t.end }))
-    const out: Value[] = []
+    if (!isMap) {
+      for (const t of this.top(map, context))
+        into.push({ kind: 'thing', thing: t, start: t.start, end: t.end })
+      return
+    }
     for (const { key, keyStart, keyEnd, value } of map.members)
-      for (const item of value.kind === 'array' ? value.items : [value]) {
+      for (const item of itemsOf(value)) {
         if (item.kind === 'object') {
-          for (const v of this.object(item, context, within, scoped)) {
+          const read: Value[] = []
+          this.object(item, context, within, read, scoped)
+          for (const v of read) {
             if (v.kind === 'thing' && has('@id') && v.thing.id === null && key !== '@none') {
               v.thing.id = expandIri(key, context, { relative: true })
-              v.thing.idAt = this.span({ start: keyStart, end: keyEnd })
+              v.thing.idAt = this.span(keyStart, keyEnd)
             }
             if (v.kind === 'thing' && has('@type') && key !== '@none') {
               const iri = expandIri(key, context, { vocab: true, relative: true })
               if (iri !== null)
-                v.thing.types.unshift({
-                  name: shortName(iri),
-                  written: key,
-                  ...this.span({ start: keyStart, end: keyEnd }),
-                })
+                v.thing.types.unshift({ name: shortName(iri), written: key, ...this.span(keyStart, keyEnd) })
             }
-            out.push(v)
+            into.push(v)
           }
         } else {
           const literal = this.literal(item, null)
           if (literal && has('@language') && key !== '@none') literal.lang = key
-          if (literal) out.push(literal)
+          if (literal) into.push(literal)
         }
       }
-    return out
   }
 
   private valueObject(
@@ -402,50 +433,51 @@ class Reader {
     type: JsonValue | undefined,
     language: JsonValue | undefined,
     context: Context,
-  ): Value[] {
+    into: Value[],
+  ): void {
     const literal = this.literal(value, null)
-    if (!literal) return []
+    if (!literal) return
     if (type?.kind === 'string')
       literal.datatype = expandIri(type.value, context, { vocab: true, relative: true })
     if (language?.kind === 'string') literal.lang = language.value
-    return [{ ...literal, ...this.span(object) }]
+    into.push({ ...literal, ...this.span(object.start, object.end) })
   }
 
   private literal(value: JsonValue, datatype: string | null): Literal | null {
-    const at = { datatype, lang: null, iri: null, ...this.span(value) }
-    if (value.kind === 'string' || value.kind === 'number')
-      return { kind: 'literal', value: value.value, ...at }
-    if (value.kind === 'literal' && value.value !== null)
-      return { kind: 'literal', value: value.value, ...at }
-    return datatype === '@json' ? { kind: 'literal', value: '', ...at } : null
-  }
-
-  private meaning(key: string, context: Context): string | null {
-    // In schema.org's context alone a word means the same in every document.
-    const plain = context.schema && context.terms.size === 0 && context.vocab === SCHEMA
-    if (plain) {
-      const known = plainMeanings.get(key)
-      if (known !== undefined) return known
-    }
-    const iri = expandIri(key, context, { vocab: true })
-    // Without a vocabulary a plain word means nothing.
-    const means = iri === null || isKeyword(iri) || iri.includes(':') ? iri : null
-    if (plain && plainMeanings.size < 5000) plainMeanings.set(key, means)
-    return means
-  }
-
-  private withMeanings(object: JsonObject, context: Context): Meant[] {
-    return object.members.map((m) => ({
-      key: m.key,
-      keyStart: m.keyStart,
-      keyEnd: m.keyEnd,
-      value: m.value,
-      means: this.meaning(m.key, context),
-    }))
+    let said: Literal['value'] = ''
+    if (value.kind === 'string' || value.kind === 'number') said = value.value
+    else if (value.kind === 'literal' && value.value !== null) said = value.value
+    else if (datatype !== '@json') return null
+    const { start, end } = this.span(value.start, value.end)
+    return { kind: 'literal', value: said, datatype, lang: null, iri: null, start, end }
   }
 }
+const mapContainers = new Set(['@language', '@index', '@id', '@type', '@graph'])
 
-const plainMeanings = new Map<string, string | null>()
+/** Words of schema.org's context alone, where a word means the same in every document; the first few thousand. */
+const plainWords = new Map<string, Word>()
+function wordOf(key: string, context: Context): Word {
+  const plain = context.schema && context.terms.size === 0 && context.vocab === SCHEMA
+  const kept = plain ? plainWords.get(key) : undefined
+  if (kept) return kept
+  const iri = expandIri(key, context, { vocab: true })
+  // Without a vocabulary a plain word means nothing.
+  const means = iri === null || isKeyword(iri) || iri.includes(':') ? iri : null
+  const name = means === null ? '' : shortName(means)
+  const word = { means, term: termOf(context, key), name, known: isProperty(name) }
+  if (plain && plainWords.size < 5000) plainWords.set(key, word)
+  return word
+}
+
+const withMeanings = (object: JsonObject, context: Context): Meant[] =>
+  object.members.map(({ key, keyStart, keyEnd, value }) => ({
+    key,
+    keyStart,
+    keyEnd,
+    value,
+    word: wordOf(key, context),
+  }))
+
 const schemaContext = (context: Context): Context => ({ ...context, schema: true, vocab: SCHEMA })
 
 /** The classes of schema.org that a thing is written to be of, whether there are such classes or not. */
