@@ -86,6 +86,23 @@ describe('what is decided and not yet in the store', () => {
     expect((await stored('a.html'))['edit:title']).toEqual({ value: 'A' })
   })
 
+  it('is one step for one stretch of typing, however slow the store; a field left ends the stretch', async () => {
+    const type = (value: string) => session.type('a.html', 'edit:title', { value }, 'Title')
+    type('A')
+    void session.flush()
+    type('A l')
+    void session.flush()
+    type('A lamp')
+    void session.blur()
+    type('A lamp at sea')
+    await session.flush()
+    expect(await db.log.count()).toBe(2)
+    await session.walk('undo')
+    expect((await stored('a.html'))['edit:title']).toEqual({ value: 'A lamp' })
+    await session.walk('undo')
+    expect(await stored('a.html')).toEqual({})
+  })
+
   it('is not lost when the browser refuses what was typed before it', async () => {
     const put = vi.spyOn(db.work, 'bulkPut').mockRejectedValueOnce(new Error('full'))
     session.type('a.html', 'edit:title', { value: 'A' }, 'Title')

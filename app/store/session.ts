@@ -205,7 +205,9 @@ export function createSession(
   const unsaved: Decision[][] = []
   const typing = new Map<string, Map<string, { label: string; after: unknown }>>()
   let timer: ReturnType<typeof setTimeout> | null = null
-  let stretch: { id: number; of: string } | null = null
+  // The stretch of typing that is going on, counted; and the step of the log that the newest one in the store is kept in.
+  let stretch = 0
+  let step: { id: number; of: string } | null = null
   let queue: Promise<unknown> = Promise.resolve()
 
   /** Puts store writes in a row, and tells when one fails: nothing is dropped without a word. */
@@ -248,15 +250,16 @@ export function createSession(
       }
     const pages = [...typing.keys()]
     typing.clear()
-    const of = decisions.map((d) => `${d.path}\n${d.key}`).join('\n')
-    const amend = stretch?.of === of ? stretch.id : null
+    const of = [stretch, ...decisions.map((d) => `${d.path}\n${d.key}`)].join('\n')
     unsaved.push(decisions)
     const done = write(async () => {
+      // Asked when its turn comes: what was typed before may only just have arrived.
+      const amend = step?.of === of ? step.id : null
       const { logId, work } = await commit(site, label, decisions, new Date().toISOString(), amend)
       arrived(decisions)
       // Another tab may have decided something else for these pages meanwhile.
       adopt(work)
-      stretch = logId === null ? null : { id: logId, of }
+      step = logId === null ? null : { id: logId, of }
       channel.postMessage(pages)
       await refreshLog()
     })
@@ -317,8 +320,9 @@ export function createSession(
     },
     /** Ends a stretch of typing: what is typed next is a step of its own. */
     async blur(): Promise<void> {
-      await flush()
-      stretch = null
+      const done = flush()
+      stretch++
+      await done
     },
     flush,
 
@@ -328,9 +332,9 @@ export function createSession(
      */
     async decide(label: string, given: Decision[] | (() => Decision[])): Promise<void> {
       void flush()
+      stretch++
       // In the row at once: whoever waits for what was decided waits for this as well.
       await write(async () => {
-        stretch = null
         const decisions = typeof given === 'function' ? given() : given
         unsaved.push(decisions)
         try {
@@ -346,16 +350,17 @@ export function createSession(
     },
 
     async walk(direction: 'undo' | 'redo'): Promise<{ label: string; paths: string[] } | null> {
-      await flush()
-      stretch = null
+      const done = flush()
+      stretch++
+      await done
       return write(async () => {
-        const step = await walkLog(site, direction)
-        if (step) {
-          adopt(step.work)
-          channel.postMessage(step.paths)
+        const walked = await walkLog(site, direction)
+        if (walked) {
+          adopt(walked.work)
+          channel.postMessage(walked.paths)
         }
         await refreshLog()
-        return step
+        return walked
       })
     },
 
