@@ -1,26 +1,21 @@
 /** Widths a second against a canvas, both in Chromium, on the same strings in the shipped font. */
 import { readFileSync } from 'node:fs'
-import { join } from 'node:path'
 import { build } from 'esbuild'
 import { launch, NAME_HELPER } from '../tests/fixtures/chromium.ts'
 import { say } from './ratio.ts'
-
-const root = join(import.meta.dirname, '..')
 
 export async function benchMeasure(): Promise<void> {
   const { outputFiles } = await build({
     stdin: {
       contents: "import { textWidth } from './core/measure/width.ts'; globalThis.textWidth = textWidth",
-      resolveDir: root,
+      resolveDir: process.cwd(),
       loader: 'ts',
     },
     bundle: true,
     write: false,
     format: 'iife',
   })
-  const font = readFileSync(
-    join(root, 'node_modules/@fontsource/arimo/files/arimo-latin-400-normal.woff2'),
-  ).toString('base64')
+  const font = readFileSync('node_modules/@fontsource/arimo/files/arimo-latin-400-normal.woff2', 'base64')
   const browser = await launch()
   const page = await browser.newPage()
   await page.setContent(

@@ -1,5 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
+import about from '../package.json' with { type: 'json' }
 import {
   pageReport,
   reportCsv,
@@ -99,7 +100,7 @@ export async function audit(args: string[]): Promise<number> {
   )
   const report: Report = {
     tool: 'keen-quill',
-    version: JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8')).version,
+    version: about.version,
     base,
     pages: [],
     site: { marks: [] },

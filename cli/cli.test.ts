@@ -8,11 +8,11 @@ import { writeZip } from '../core/exchange/zip.ts'
 
 const root = join(import.meta.dirname, '..')
 const quill = (args: string[], input = '') => {
-  const { status, stdout, stderr } = spawnSync(
-    process.execPath,
-    ['--import', 'tsx', join(root, 'cli/main.ts'), ...args],
-    { cwd: root, encoding: 'utf8', input },
-  )
+  const { status, stdout, stderr } = spawnSync(process.execPath, [join(root, 'scripts/quill.mjs'), ...args], {
+    cwd: root,
+    encoding: 'utf8',
+    input,
+  })
   return { status, stdout, stderr }
 }
 function folder(files: Record<string, string | Uint8Array>): string {
@@ -303,7 +303,7 @@ describe('quill check-data', () => {
       rule: 'data-required',
       severity: 'flaw',
       message:
-        'Product: offers.priceCurrency or offers.priceSpecification is missing, which the feature needs.',
+        'Product: price currency or price specification of the offers is missing, which the feature needs.',
       line: 5,
       column: 13,
       start: 90,

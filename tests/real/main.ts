@@ -27,11 +27,11 @@ function check(what: string, ok: boolean, detail = ''): void {
 }
 
 function quill(args: string[]): { status: number | null; stdout: string; stderr: string } {
-  const { status, stdout, stderr } = spawnSync(
-    process.execPath,
-    ['--import', 'tsx', 'cli/main.ts', ...args],
-    { cwd: root, encoding: 'utf8', maxBuffer: 1 << 30 },
-  )
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['scripts/quill.mjs', ...args], {
+    cwd: root,
+    encoding: 'utf8',
+    maxBuffer: 1 << 30,
+  })
   return { status, stdout, stderr }
 }
 

@@ -24,9 +24,7 @@ describe('the demo site', () => {
       json = execFileSync(
         process.execPath,
         [
-          '--import',
-          'tsx',
-          'cli/main.ts',
+          'scripts/quill.mjs',
           'audit',
           'stand-ins/site',
           '--base-url',
