@@ -89,43 +89,41 @@ export function dataReports(
   const reports = files.map(({ path, read }) => {
     const file = read()
     updateIndex(site, path, { ...addressOnly(path, file.url), things: siteThings(file.page) })
-    return reportOf(file, site, [], style, date, baseKnown)
+    return reportOf(file, site, style, date, baseKnown)
   })
   const ofPage = new Map<string, SiteMark[]>()
   for (const mark of auditSite(site, style, date, only))
-    for (const path of mark.pages) ofPage.set(path, [...(ofPage.get(path) ?? []), mark])
-  return files.map(({ path, read }, i) => {
+    for (const path of mark.pages) {
+      const marks = ofPage.get(path)
+      if (marks) marks.push(mark)
+      else ofPage.set(path, [mark])
+    }
+  files.forEach(({ path, read }, i) => {
     const marks = ofPage.get(path)
-    return marks ? reportOf(read(), site, marks, style, date, baseKnown) : reports[i]!
+    if (marks) addMarks(reports[i]!, read(), marks)
   })
+  return reports
 }
 
 function reportOf(
-  { path, page, text, known }: DataFile,
+  file: DataFile,
   site: SiteIndex,
-  siteMarks: SiteMark[],
   style: HouseStyle,
   date: string,
   baseKnown: boolean,
 ): DataFileReport {
+  const { path, page, text, known } = file
   const data = dataOf(page)
-  let starts: number[] | null = null
-  const at = (place: number) =>
-    place === 0 ? { line: 1, column: 1 } : lineAndColumn((starts ??= lineStarts(text)), place)
-  const marks = [
-    ...auditPage(page, site, style, { date, only, baseKnown, ...(known ? { known } : {}) }),
-    ...siteMarks.flatMap((m) => placed(m, data)),
-  ]
+  const at = placesIn(text)
+  const marks = auditPage(page, site, style, { date, only, baseKnown, ...(known ? { known } : {}) })
   const states = featuresOf(data)
   return {
     path,
     blocks: page.data.map((block, i) => {
-      const { json, roots } = data.blocks[i]!
-      const pointer = (start: number) => (json ? pointerAt(json, start - block.jsonStart) : '')
-      const end = block.jsonStart + block.json.length
+      const pointer = pointersIn(data, page, i)
       return {
         line: at(block.start).line,
-        types: roots.flatMap(schemaTypes),
+        types: data.blocks[i]!.roots.flatMap(schemaTypes),
         features: states
           .filter((s) => s.thing.block === i)
           .map(({ feature, thing, eligible, missing, recommended }) => ({
@@ -138,22 +136,54 @@ function reportOf(
               ? { retired: { since: feature.retired.since, scope: feature.retired.scope } }
               : {}),
           })),
-        marks: marks
-          .filter((m) => m.start !== null && m.start >= block.jsonStart && m.start <= end)
-          .sort((a, b) => a.start! - b.start!)
-          .map((m) => ({
-            rule: m.rule,
-            severity: m.severity,
-            message: m.message,
-            ...at(m.start!),
-            start: m.start!,
-            end: m.end,
-            repair: isCertain(m.repair),
-            pointer: pointer(m.start!),
-          })),
+        marks: inBlock(marks, page, i, at, pointer),
       }
     }),
   }
+}
+
+/** Puts marks of the site's among those of the page's blocks, each at its place. */
+function addMarks(report: DataFileReport, { page, text }: DataFile, siteMarks: readonly SiteMark[]): void {
+  const data = dataOf(page)
+  const marks = siteMarks.flatMap((m) => placed(m, data))
+  report.blocks.forEach((block, i) => {
+    const more = inBlock(marks, page, i, placesIn(text), pointersIn(data, page, i))
+    if (more.length > 0) block.marks = [...block.marks, ...more].sort((a, b) => a.start - b.start)
+  })
+}
+
+/** Where a place stands, as line and column; the lines are found when a place is first asked for. */
+function placesIn(text: string): (place: number) => { line: number; column: number } {
+  let starts: number[] | null = null
+  return (place) =>
+    place === 0 ? { line: 1, column: 1 } : lineAndColumn((starts ??= lineStarts(text)), place)
+}
+function pointersIn(data: PageData, page: PageFacts, i: number): (place: number) => string {
+  const { json } = data.blocks[i]!
+  return (place) => (json ? pointerAt(json, place - page.data[i]!.jsonStart) : '')
+}
+
+function inBlock(
+  marks: readonly Mark[],
+  page: PageFacts,
+  i: number,
+  at: (place: number) => { line: number; column: number },
+  pointer: (place: number) => string,
+): DataMark[] {
+  const { jsonStart, json } = page.data[i]!
+  return marks
+    .filter((m) => m.start !== null && m.start >= jsonStart && m.start <= jsonStart + json.length)
+    .map(({ rule, severity, message, start, end, repair }) => ({
+      rule,
+      severity,
+      message,
+      ...at(start!),
+      start: start!,
+      end,
+      repair: isCertain(repair),
+      pointer: pointer(start!),
+    }))
+    .sort((a, b) => a.start - b.start)
 }
 
 /** A mark of the site's at its place on a page: the pointer that leads nowhere, the thing that is described in two ways. */

@@ -5,7 +5,7 @@ import { descriptionOf, titleOf, type Need, type PageFacts } from '../page/facts
 import type { PageId, SiteIndex } from '../site/site-index.ts'
 import { catalogue } from './catalogue.ts'
 import { styleFor, type HouseStyle, type Severity } from './house-style.ts'
-import type { Mark, PageCheck, PageRule, Placed, Rule, SiteMark, SiteRule } from './rule.ts'
+import type { Mark, MarkPage, PageCheck, PageRule, Placed, Rule, SiteMark, SiteRule } from './rule.ts'
 
 const pageRules = catalogue.filter((r): r is PageRule => r.scope === 'page')
 const siteRules = catalogue.filter((r): r is SiteRule => r.scope === 'site')
@@ -79,22 +79,25 @@ export function auditPage(
   }
   const marks: Mark[] = []
   const silenced = new Set<string>()
-  for (const rule of only ? rulesAmong(only) : pageRules) {
-    const severity = severityOf(rule, style)
-    if (severity === null || silenced.has(rule.id)) continue
+  let rule: PageRule
+  let severity: Severity
+  const mark: MarkPage = (place, values, repair) =>
+    marks.push({
+      rule: rule.id,
+      severity: style.rules[rule.id] === undefined && rule.weigh ? rule.weigh(values) : severity,
+      message: rule.message(values),
+      start: place?.start ?? null,
+      end: place?.end ?? null,
+      values,
+      repair: repair ?? null,
+    })
+  for (rule of only ? rulesAmong(only) : pageRules) {
+    const own = severityOf(rule, style)
+    if (own === null || silenced.has(rule.id)) continue
     if (known && !rule.needs.every((n) => known.has(n))) continue
+    severity = own
     const before = marks.length
-    rule.check(context, (place, values, repair) =>
-      marks.push({
-        rule: rule.id,
-        severity: style.rules[rule.id] === undefined && rule.weigh ? rule.weigh(values) : severity,
-        message: rule.message(values),
-        start: place?.start ?? null,
-        end: place?.end ?? null,
-        values,
-        repair: repair ?? null,
-      }),
-    )
+    rule.check(context, mark)
     if (marks.length > before) for (const id of rule.silences ?? []) silenced.add(id)
   }
   return marks.sort((a, b) => (a.start ?? -1) - (b.start ?? -1))
