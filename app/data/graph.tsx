@@ -1,4 +1,4 @@
-import { inWords } from '../desk/data-words.ts'
+import { asLabel, inWords } from '../../core/structured-data/words.ts'
 import { plural } from '../ui/plural.ts'
 import type { SiteDataView } from '../workers/data-site.ts'
 import { graphOf, type GraphNode } from './thing-graph.ts'
@@ -8,7 +8,7 @@ const BOX = 44
 const WIDTH = 1052
 const SIDE = 350
 
-const names = (types: string) => types.split(', ').map(inWords).join(', ')
+const names = (types: string) => types.split(', ').map(asLabel).join(', ')
 const titleOf = (n: GraphNode) => (n.kind === 'group' ? names(n.name) : n.name.replace(/^https?:\/\//, ''))
 const noteOf = (n: GraphNode) =>
   n.kind === 'group'
@@ -88,7 +88,7 @@ export function ThingGraph({ data }: { data: SiteDataView }) {
                 strokeWidth="4"
                 paintOrder="stroke"
               >
-                {e.properties.map((p) => inWords(p).toLowerCase()).join(', ')}
+                {e.properties.map((p) => inWords(p)).join(', ')}
                 {e.count > 1 && ` (${e.count})`}
               </text>
             </g>
@@ -107,8 +107,8 @@ export function ThingGraph({ data }: { data: SiteDataView }) {
             ]
             return (
               <li key={`${e.from}\n${e.to}`}>
-                {titleOf(from)} ({noteOf(from)}) →{' '}
-                {e.properties.map((p) => inWords(p).toLowerCase()).join(', ')} → {titleOf(to)} ({noteOf(to)})
+                {titleOf(from)} ({noteOf(from)}) → {e.properties.map((p) => inWords(p)).join(', ')} →{' '}
+                {titleOf(to)} ({noteOf(to)})
               </li>
             )
           })}

@@ -1,7 +1,8 @@
 import { useId, useState } from 'react'
 import type { Control } from '../workers/data-fields.ts'
 import { whyWrong } from './data-forms.ts'
-import { durationOf, hoursAndMinutes, inWords } from './data-words.ts'
+import { durationOf, hoursAndMinutes } from './data-words.ts'
+import { asLabel } from '../../core/structured-data/words.ts'
 
 const line = 'w-full border-b bg-transparent leading-[22px] hover:border-sign'
 const edge = (wrong: boolean) => (wrong ? 'border-carmine' : 'border-rule')
@@ -71,7 +72,7 @@ export function ValueField({
         <option value="">choose …</option>
         {choices.map((c) => (
           <option key={c} value={c}>
-            {inWords(c)}
+            {asLabel(c)}
           </option>
         ))}
       </select>

@@ -1,7 +1,8 @@
 import { useRef, useState } from 'react'
 import type { BuildKind, Offer } from '../../core/structured-data/build.ts'
 import { core } from '../workers/client.ts'
-import { inWords, kindNames } from './data-words.ts'
+import { kindNames } from './data-words.ts'
+import { asLabel } from '../../core/structured-data/words.ts'
 
 /** What the page may be described as: what it holds first, any other type by search. */
 export function DescribeAs({
@@ -93,7 +94,7 @@ export function DescribeAs({
                     onType(t.name)
                   }}
                 >
-                  <span className="font-semibold">{inWords(t.name)}</span>{' '}
+                  <span className="font-semibold">{asLabel(t.name)}</span>{' '}
                   <span className="text-[12px] text-ink-2">
                     {t.description.length > 120 ? t.description.slice(0, 120) + '…' : t.description}
                   </span>

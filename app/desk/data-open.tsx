@@ -6,7 +6,7 @@ import type { SiteThingView } from '../workers/data.ts'
 import type { PropertyChoice } from '../workers/data-search.ts'
 import type { BlockEditor } from './data-edits.ts'
 import { ValueField, type Suggestions } from './data-field.tsx'
-import { inWords } from './data-words.ts'
+import { asLabel, inWords } from '../../core/structured-data/words.ts'
 
 export interface ThingSurroundings {
   /** null: shown, not edited. */
@@ -44,10 +44,10 @@ export function Name({ name, needed, or = [] }: { name: string; needed?: boolean
           .then((d) => setSays(d ? `${name}: ${d}` : name))
       }
     >
-      {inWords(name)}
+      {asLabel(name)}
       {needed && (
         <span className="block text-[12px] leading-4 text-carmine">
-          results need it{or.length > 0 && `, or ${or.map((o) => inWords(o).toLowerCase()).join(', ')}`}
+          results need it{or.length > 0 && `, or ${or.map((o) => inWords(o)).join(', ')}`}
         </span>
       )}
     </span>
@@ -84,7 +84,7 @@ export function AddThing({
       <optgroup label="New">
         {kind.things.slice(0, 12).map((t) => (
           <option key={t} value={`+${t}`}>
-            {inWords(t)}
+            {asLabel(t)}
           </option>
         ))}
       </optgroup>
@@ -92,7 +92,7 @@ export function AddThing({
         <optgroup label="Described on this site">
           {known.map((t) => (
             <option key={t.id} value={`#${t.id}`}>
-              {t.name} ({t.types.map(inWords).join(', ')})
+              {t.name} ({t.types.map(asLabel).join(', ')})
             </option>
           ))}
         </optgroup>
@@ -134,7 +134,7 @@ export function OpenField({
           }}
         >
           <ValueField
-            label={inWords(kind.name)}
+            label={asLabel(kind.name)}
             control={kind.control}
             value={begun}
             choices={kind.choices}
@@ -156,7 +156,7 @@ export function OpenField({
         <AddThing
           kind={kind}
           around={around}
-          label={`Add ${inWords(kind.name).toLowerCase()}`}
+          label={`Add ${inWords(kind.name)}`}
           onAdd={(v) => {
             editor.add(thing.pointer, kind.name, v)
             editor.rest()
@@ -193,7 +193,7 @@ export function Useful({
             <span key={k.name}>
               {i > 0 && ', '}
               <button type="button" className="quiet" onClick={() => setOpen([...open, k.name])}>
-                {inWords(k.name).toLowerCase()}
+                {inWords(k.name)}
               </button>
             </span>
           ))}
@@ -234,7 +234,7 @@ export function AddProperty({
           type="button"
           className="quiet"
           aria-label={
-            small ? `Say more … of ${thing.name ?? thing.types.map(inWords).join(', ')}` : undefined
+            small ? `Say more … of ${thing.name ?? thing.types.map(asLabel).join(', ')}` : undefined
           }
           onClick={() => search('')}
         >
@@ -246,7 +246,7 @@ export function AddProperty({
     <div className="py-1">
       <input
         autoFocus
-        aria-label={`Find a property of ${thing.types.map(inWords).join(', ')}`}
+        aria-label={`Find a property of ${thing.types.map(asLabel).join(', ')}`}
         placeholder="find a property: colour, telephone, length …"
         className="w-full border-b border-sign bg-transparent text-[13px]"
         value={words}
@@ -268,7 +268,7 @@ export function AddProperty({
                   setWords(null)
                 }}
               >
-                <span className="font-semibold">{inWords(p.name)}</span>{' '}
+                <span className="font-semibold">{asLabel(p.name)}</span>{' '}
                 <span className="text-[12px] text-ink-2">
                   {p.description.length > 110 ? p.description.slice(0, 110) + '…' : p.description}
                 </span>

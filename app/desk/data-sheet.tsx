@@ -16,7 +16,8 @@ import { blockEditor } from './data-edits.ts'
 import { DataJson } from './data-json.tsx'
 import { DescribeAs } from './data-offers.tsx'
 import { ThingFields } from './data-thing.tsx'
-import { additionNames, inWords, kindNames } from './data-words.ts'
+import { additionNames, kindNames } from './data-words.ts'
+import { asLabel, inWords } from '../../core/structured-data/words.ts'
 import { Margin } from './margin.tsx'
 import { Refused } from './refused.tsx'
 
@@ -105,7 +106,7 @@ export function DataSheet({
     )
   }
   const describeAs = (type: string) =>
-    session.decide(`Described as ${inWords(type).toLowerCase()}`, [
+    session.decide(`Described as ${inWords(type)}`, [
       {
         path,
         key: `edit:${freeKey(now(), type)}`,
@@ -257,7 +258,7 @@ function OneThing({
   return (
     <article className="py-1">
       <Heading className="font-serif text-[17px]">
-        {thing.types.map(inWords).join(', ') || 'A thing without a type'}
+        {thing.types.map(asLabel).join(', ') || 'A thing without a type'}
         {thing.name && <span className="text-ink-2 italic"> {thing.name}</span>}
       </Heading>
       {thing.id && (

@@ -9,7 +9,7 @@ import {
   Useful,
   type ThingSurroundings,
 } from './data-open.tsx'
-import { inWords } from './data-words.ts'
+import { asLabel, inWords } from '../../core/structured-data/words.ts'
 
 /** A thing as its fields, the ones that results need first; things within it are set in. */
 export function ThingFields({
@@ -77,7 +77,7 @@ function Field({ field, depth, around }: { field: FieldView; depth: number; arou
   const { values } = field
   const several = values.length > 1
   const things = values.some((v) => v.thing !== null)
-  const words = inWords(field.name)
+  const words = asLabel(field.name)
   const can = editor !== null && !field.reverse
   const holder = field.pointer.slice(0, field.pointer.lastIndexOf('/'))
   const act = (job: () => void) => () => {
@@ -217,7 +217,7 @@ function OneValue({
           <>
             {known.name}{' '}
             <span className="text-[12px] text-ink-3">
-              {known.types.map(inWords).join(', ')}, described on this site
+              {known.types.map(asLabel).join(', ')}, described on this site
             </span>
           </>
         ) : (
@@ -233,7 +233,7 @@ function OneValue({
     return (
       <>
         <p className="pl-3 font-serif text-[15px]">
-          {value.thing.types.map(inWords).join(', ') || 'A thing without a type'}
+          {value.thing.types.map(asLabel).join(', ') || 'A thing without a type'}
           {value.thing.name && <span className="text-ink-2 italic"> {value.thing.name}</span>}
         </p>
         <ThingFields thing={value.thing} depth={depth + 1} around={around} />
@@ -250,7 +250,7 @@ function OneValue({
   return (
     <span className="flex flex-wrap items-baseline gap-x-3">
       <ValueField
-        label={several ? `${inWords(field.name)} ${field.values.indexOf(value) + 1}` : inWords(field.name)}
+        label={several ? `${asLabel(field.name)} ${field.values.indexOf(value) + 1}` : asLabel(field.name)}
         control={field.control === 'thing' ? 'text' : field.control}
         value={value.text}
         choices={field.choices}
@@ -263,7 +263,7 @@ function OneValue({
         <AddThing
           kind={field}
           around={around}
-          label={`Make ${inWords(field.name).toLowerCase()} a thing`}
+          label={`Make ${inWords(field.name)} a thing`}
           named={value.text}
           onAdd={(v) => {
             editor.set(value.pointer, v)

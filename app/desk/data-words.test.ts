@@ -1,16 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { durationOf, hoursAndMinutes, inWords } from './data-words.ts'
+import { durationOf, hoursAndMinutes } from './data-words.ts'
 
-describe('names in words', () => {
-  it('are split at capitals', () => {
-    expect(inWords('datePublished')).toBe('Date published')
-    expect(inWords('name')).toBe('Name')
-    expect(inWords('hasGS1DigitalLink')).toBe('Has gs1 digital link')
-    expect(inWords('vatID')).toBe('Vat ID')
-    expect(inWords('https://words.example/lumen')).toBe('https://words.example/lumen')
-  })
-})
 describe('durations', () => {
   it('come back from hours and minutes as they went', () => {
     fc.assert(

@@ -1,16 +1,4 @@
-/** schema.org's names as an editor reads them. */
-
-/** `datePublished` → “Date published”. */
-export function inWords(name: string): string {
-  if (name.includes(':')) return name
-  const words = name
-    .replace(/([a-z\d])([A-Z])/g, '$1 $2')
-    .replace(/([A-Z]+)([A-Z][a-z])/g, '$1 $2')
-    .split(' ')
-    .map((w) => (/^[A-Z]{2,}$/.test(w) ? w : w.toLowerCase()))
-    .join(' ')
-  return words.slice(0, 1).toUpperCase() + words.slice(1)
-}
+/** Our words for what a page may be described as, and for what it adds to a result. */
 
 /** What the page may be described as, in words. */
 export const kindNames: Record<string, string> = {

@@ -70,7 +70,7 @@ export function FurnitureSwitches({
         <p key={k} className="text-ink-2">
           The data has a {labels[k]} that results cannot use yet
           {inResult.adds[k] &&
-            `: ${inResult.adds[k].feature} lacks ${inResult.adds[k].missing.join('; ').replaceAll('|', ' or ')}`}
+            `. Missing for ${inResult.adds[k].feature}: ${inResult.adds[k].missing.join('; ')}`}
           .
         </p>
       ))}

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { inWords } from '../desk/data-words.ts'
+import { asLabel } from '../../core/structured-data/words.ts'
 import { ThingGraph } from '../data/graph.tsx'
 import { SpreadPart } from '../data/spread.tsx'
 import { useSession, useSessionState } from '../store/use-session.ts'
@@ -158,7 +158,7 @@ export default function StructuredData() {
                 aria-pressed={only === type}
                 onClick={() => setOnly(type)}
               >
-                {inWords(type)} ({n})
+                {asLabel(type)} ({n})
               </button>
             ))}
         </p>
@@ -185,7 +185,7 @@ export default function StructuredData() {
                   {page.none ? (
                     <span className="text-ink-3">nothing</span>
                   ) : (
-                    page.types.map(inWords).join(', ') || 'a thing without a type'
+                    page.types.map(asLabel).join(', ') || 'a thing without a type'
                   )}
                 </td>
               </tr>

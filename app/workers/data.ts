@@ -9,7 +9,8 @@ import { sourceOf, type Source } from '../../core/page/source.ts'
 import { blockKey, sourceBytes } from '../../core/rules/resolve.ts'
 import { build, offersOf, type BuildKind, type Offer } from '../../core/structured-data/build.ts'
 import { pretty } from '../../core/structured-data/edit-json.ts'
-import { askedOf, featuresOf, inWords, type Addition } from '../../core/structured-data/features.ts'
+import { askedOf, featuresOf, type Addition } from '../../core/structured-data/features.ts'
+import { lackInWords } from '../../core/structured-data/words.ts'
 import { linksOf } from '../../core/structured-data/follow.ts'
 import { pointerAt } from '../../core/structured-data/json.ts'
 import { dataOf } from '../../core/structured-data/read.ts'
@@ -115,8 +116,8 @@ export async function dataView(path: string, decisions: Decisions): Promise<Data
             name: feature.name,
             pointer: pointer(thing.start),
             eligible,
-            missing: missing.map((l) => inWords(l.path)),
-            recommended: recommended.map((l) => inWords(l.path)),
+            missing: missing.map((l) => lackInWords(l.path)),
+            recommended: recommended.map((l) => lackInWords(l.path)),
             adds: feature.adds,
             retired: feature.retired ? `${feature.retired.now} Since ${feature.retired.since}.` : null,
           })),

@@ -101,10 +101,11 @@ function lacks(
   out: { missing: Lack[]; recommended: Lack[] },
 ): void {
   const full = (asked: string) =>
-    asked
-      .split('|')
-      .map((p) => prefix + p)
-      .join('|')
+    prefix === ''
+      ? asked
+      : alternatives(asked)
+          .map((p) => prefix + p)
+          .join('|')
   for (const kind of ['required', 'recommended'] as const)
     for (const asked of requirement[kind])
       if (!alternatives(asked).some((p) => hasValue(thing, p, data)))
@@ -161,12 +162,6 @@ export const featuresOf = kept((data: PageData): FeatureState[] => {
   }
   return states
 })
-
-/** A path of a requirement in words: “offers, review or aggregateRating”. */
-export function inWords(path: string): string {
-  const all = path.split('|')
-  return all.length < 2 ? path : `${all.slice(0, -1).join(', ')} or ${all.at(-1)}`
-}
 
 /** Properties of which one is asked for, of a thing of certain classes. */
 export interface Asked {

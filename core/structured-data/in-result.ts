@@ -3,6 +3,7 @@ import type { PageFacts } from '../page/facts.ts'
 import { featuresOf, type Addition } from './features.ts'
 import { dataOf, textOf, thingsUnder } from './read.ts'
 import { textOfMarkup } from './visible.ts'
+import { lackInWords } from './words.ts'
 
 export interface InResult {
   /** By what the data has that a feature may show: whether it can now, or what is missing first. */
@@ -27,7 +28,7 @@ export function inResult(page: PageFacts): InResult {
       out.adds[addition] = {
         eligible,
         feature: feature.name,
-        missing: missing.map((l) => l.path),
+        missing: missing.map((l) => lackInWords(l.path)),
         note: feature.retired?.now ?? null,
       }
     }

@@ -83,6 +83,11 @@ describe('built from the page', () => {
       ],
     ],
     ['Course', 'courses/knots.html', ['name', 'description', 'provider']],
+    [
+      'VideoObject',
+      'videos/lighting-the-lamp.html',
+      ['name', 'description', 'thumbnailUrl', 'uploadDate', 'contentUrl', 'duration'],
+    ],
     ['Organization', 'index.html', ['name', 'url', 'description']],
     ['WebSite', 'index.html', ['name', 'url', 'publisher']],
   ]
@@ -126,6 +131,7 @@ describe('built from the page', () => {
     })
     expect(offered('kitchen/fish-stew.html')[0]).toMatchObject({ kind: 'Recipe', likely: true })
     expect(offered('evenings/lamp-lighting.html').map((o) => o.kind)).toContain('Event')
+    expect(offered('videos/lighting-the-lamp.html')[0]).toMatchObject({ kind: 'VideoObject', likely: true })
     expect(offered('contact.html')[0]).toMatchObject({ kind: 'LocalBusiness' })
     expect(offered('index.html').map((o) => o.kind)).toEqual(
       expect.arrayContaining(['Organization', 'WebSite']),
@@ -141,6 +147,24 @@ describe('built from the page', () => {
     const event = putIn('stories/last-keeper.html', 'Event').built
     for (const property of ['startDate', 'location', 'offers'])
       expect(event.data).not.toHaveProperty(property)
+  })
+
+  test('a line may say several things by name, and one thing over several points', () => {
+    const line = (said: string) => {
+      const page = readSource(
+        new TextEncoder().encode(
+          `<html lang="en"><title>x</title><body><main><h1>A walk</h1><p>${said}</p></main>`,
+        ),
+      )
+      if (!page.ok) throw new Error(page.why)
+      const facts = readPage(page.source, { path: 'walk.html', url: `${base}walk.html` })
+      return build('Event', facts, page.source.text, siteSideOf(facts, site, null), 'en').data
+    }
+    expect(line('When: 4 June 2027 · Where: The quay, Harrow')).toMatchObject({
+      startDate: '2027-06-04',
+      location: { name: 'The quay' },
+    })
+    expect(line('Where: The quay · Harrow')).toMatchObject({ location: { name: 'The quay · Harrow' } })
   })
 
   test('one organisation is described once and pointed to elsewhere', () => {

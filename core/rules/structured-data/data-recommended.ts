@@ -1,5 +1,6 @@
-import { featuresOf, inWords, type Lack } from '../../structured-data/features.ts'
+import { featuresOf, type Lack } from '../../structured-data/features.ts'
 import { dataOf, type Thing } from '../../structured-data/read.ts'
+import { lackInWords } from '../../structured-data/words.ts'
 import { rule } from '../rule.ts'
 import { opening } from './data-edit.ts'
 import { described } from './example.ts'
@@ -15,8 +16,7 @@ export const dataRecommended = rule({
   why: 'The more a result can say of the page, the more readily it is shown in full.',
   mend: 'Fill in what the page holds, and leave out what it does not.',
   needs: ['data'],
-  message: ({ feature, missing, count }) =>
-    `${feature}: ${missing} ${count === 1 ? 'is' : 'are'} missing, which the feature can use.`,
+  message: ({ feature, missing }) => `${feature}: missing, and of use to the feature: ${missing}.`,
   check({ page }, mark) {
     for (const { feature, recommended } of featuresOf(dataOf(page))) {
       const byThing = new Map<Thing, Lack[]>()
@@ -24,8 +24,7 @@ export const dataRecommended = rule({
       for (const [thing, lacks] of byThing)
         mark(opening(thing), {
           feature: feature.name,
-          missing: lacks.map((l) => inWords(l.path)).join('; '),
-          count: lacks.length,
+          missing: lacks.map((l) => lackInWords(l.path)).join('; '),
         })
     }
   },
@@ -42,11 +41,11 @@ export const dataRecommended = rule({
       {
         html: described({ '@type': 'Course', name: 'x', description: 'y' }),
         at: '{"@context"',
-        says: /Course: provider is missing, which the feature can use/,
+        says: /Course: missing, and of use to the feature: provider\./,
       },
       {
         html: described({ '@type': 'VideoObject', name: 'x', thumbnailUrl: '/a', uploadDate: '2026-01-01' }),
-        says: /description; contentUrl or embedUrl; duration are missing/,
+        says: /description; content url or embed url; duration\./,
       },
       {
         html: described({
@@ -58,7 +57,7 @@ export const dataRecommended = rule({
           author: { '@type': 'Person', name: 'y' },
         }),
         at: '{"@type":"Person"',
-        says: /author\.url is missing/,
+        says: /url of the author\./,
       },
     ],
   },

@@ -1,5 +1,6 @@
-import { featuresOf, inWords } from '../../structured-data/features.ts'
+import { featuresOf } from '../../structured-data/features.ts'
 import { dataOf } from '../../structured-data/read.ts'
+import { lackInWords } from '../../structured-data/words.ts'
 import { rule } from '../rule.ts'
 import { opening } from './data-edit.ts'
 import { described } from './example.ts'
@@ -18,7 +19,8 @@ export const dataRequired = rule({
   message: ({ feature, missing }) => `${feature}: ${missing} is missing, which the feature needs.`,
   check({ page }, mark) {
     for (const { feature, missing } of featuresOf(dataOf(page)))
-      for (const { on, path } of missing) mark(opening(on), { feature: feature.name, missing: inWords(path) })
+      for (const { on, path } of missing)
+        mark(opening(on), { feature: feature.name, missing: lackInWords(path) })
   },
   examples: {
     clean: [
@@ -40,12 +42,12 @@ export const dataRequired = rule({
       {
         html: described({ '@type': 'Product', name: 'x' }),
         at: '{"@context"',
-        says: /Product: offers, review, aggregateRating or hasVariant is missing/,
+        says: /Product: offers, review, aggregate rating or has variant is missing/,
       },
       {
         html: described({ '@type': 'Product', name: 'x', offers: { '@type': 'Offer', price: 3 } }),
         at: '{"@type":"Offer"',
-        says: /offers\.priceCurrency or offers\.priceSpecification is missing/,
+        says: /price currency or price specification of the offers is missing/,
       },
       {
         html: described({ '@type': 'Event', name: 'x', startDate: '2026-12-01' }),
@@ -54,7 +56,7 @@ export const dataRequired = rule({
       {
         html: described({ '@type': 'FAQPage', mainEntity: [{ '@type': 'Question', name: 'x' }] }),
         at: '{"@type":"Question"',
-        says: /mainEntity\.acceptedAnswer is missing/,
+        says: /accepted answer of the main entity is missing/,
       },
       {
         html: described({
@@ -62,7 +64,7 @@ export const dataRequired = rule({
           author: { '@type': 'Person', name: 'x' },
           reviewRating: { '@type': 'Rating', ratingValue: 4 },
         }),
-        says: /Review: itemReviewed is missing/,
+        says: /Review: item reviewed is missing/,
       },
     ],
   },

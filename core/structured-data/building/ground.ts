@@ -83,17 +83,25 @@ function labelsOf(pieces: Piece[]): Label[] {
       pieces[i - 1]?.group !== p.group
     )
       out.push({ name: p.text, value: next.text, start: next.start })
-    const colon = /^([\p{L} ’']{2,28}):\s+(.+)$/u.exec(p.text)
-    if (colon && p.kind !== 'heading') out.push({ name: colon[1]!, value: colon[2]!, start: p.start })
-    if (p.kind === 'heading' || colon || p.text.length > 120) return
-    for (const part of p.text.split(/\s*[·|]\s*|(?<=[.;])\s+/)) {
-      const verb =
-        /^(posted|published|updated|last updated|apply by|serves|makes|filmed|first published)\s+(?:on\s+)?(.+)$/i.exec(
-          part,
-        )
-      if (verb) out.push({ name: verb[1]!, value: verb[2]!, start: p.start })
-    }
+    if (p.kind !== 'heading') for (const said of saidIn(p.text)) out.push({ ...said, start: p.start })
   })
+  return out
+}
+const beforeColon = /^([\p{L} ’']{2,28}):\s+(.+)$/u
+const afterVerb =
+  /^(posted|published|updated|last updated|apply by|serves|makes|filmed|first published)\s+(?:on\s+)?(.+)$/i
+/** “Filmed on 13 February · Length: 4 minutes”: what a line says by name, several times where points or sentences part it. */
+function saidIn(text: string): { name: string; value: string }[] {
+  const whole = beforeColon.exec(text)
+  if (text.length > 120) return whole ? [{ name: whole[1]!, value: whole[2]! }] : []
+  const out: { name: string; value: string }[] = []
+  let open: { name: string; value: string } | null = null
+  for (const part of text.split(whole ? /\s*[·|]\s*/ : /\s*[·|]\s*|(?<=[.;])\s+/)) {
+    const said = beforeColon.exec(part) ?? afterVerb.exec(part)
+    if (said) out.push((open = { name: said[1]!, value: said[2]! }))
+    // What has no name of its own goes on with what was said last: “Where: the quay · Harrow”.
+    else if (open && whole) open.value += ` · ${part}`
+  }
   return out
 }
 export const label = ({ labels }: Ground, names: RegExp): Label | null =>
