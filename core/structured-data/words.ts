@@ -7,9 +7,12 @@ export function inWords(name: string): string {
     .replace(/([a-z\d])([A-Z])/g, '$1 $2')
     .replace(/([A-Z]+)([A-Z][a-z])/g, '$1 $2')
     .split(' ')
-    .map((w) => (/^[A-Z]{2,}$/.test(w) ? w : w.toLowerCase()))
+    .map((w) => (/^[A-Z]{2,}$/.test(w) ? w : spelt.test(w) ? w.toUpperCase() : w.toLowerCase()))
     .join(' ')
 }
+
+/** Words that are spelt out, which schema.org writes as any other. */
+const spelt = /^(?:url|sku|mpn|isbn|issn|gtin\d*)$/i
 
 /** The same at the beginning of a label: “Date published”. */
 export function asLabel(name: string): string {

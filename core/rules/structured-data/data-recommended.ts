@@ -45,7 +45,7 @@ export const dataRecommended = rule({
       },
       {
         html: described({ '@type': 'VideoObject', name: 'x', thumbnailUrl: '/a', uploadDate: '2026-01-01' }),
-        says: /description; content url or embed url; duration\./,
+        says: /description; content URL or embed URL; duration\./,
       },
       {
         html: described({
@@ -57,7 +57,7 @@ export const dataRecommended = rule({
           author: { '@type': 'Person', name: 'y' },
         }),
         at: '{"@type":"Person"',
-        says: /url of the author\./,
+        says: /URL of the author\./,
       },
     ],
   },
