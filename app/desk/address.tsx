@@ -1,10 +1,10 @@
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import type { Decisions } from '../../core/exchange/work.ts'
 import { addressOf } from '../../core/site/addresses.ts'
 import type { Session } from '../store/session.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
-import type { SlugEffect } from '../workers/desk.ts'
+import { useAnswer } from '../workers/use-answer.ts'
 import type { PageView } from '../workers/evaluate.ts'
 import { decisionFor, ownParts, slugOf, typedSegments, type Slug } from './address-parts.ts'
 import { Drawer } from './drawer.tsx'
@@ -96,21 +96,13 @@ export function AddressDrawer({
   const { segments: original } = parts
   const slug = slugOf(decisions)
   const { address } = view
-  const [effect, setEffect] = useState<SlugEffect | null>(null)
   const moves = view.url !== address.oldUrl
   const above = session.get().rows
-  useEffect(() => {
-    let stale = false
-    const timer = setTimeout(async () => {
-      const all = moves ? Object.fromEntries(session.get().work) : {}
-      const next = moves ? await core().slugEffect(path, all) : null
-      if (!stale) setEffect(next)
-    }, 250)
-    return () => {
-      stale = true
-      clearTimeout(timer)
-    }
-  }, [session, path, view.url, moves, slug?.alone])
+  const effect = useAnswer(
+    async () => (moves ? await core().slugEffect(path, Object.fromEntries(session.get().work)) : null),
+    [session, path, view.url, moves, slug?.alone],
+    250,
+  )
 
   if (original.length === 0)
     return (

@@ -1,8 +1,8 @@
 import { useId, useState } from 'react'
+import { asLabel } from '../../core/structured-data/words.ts'
 import type { Control } from '../workers/data-fields.ts'
 import { whyWrong } from './data-forms.ts'
 import { durationOf, hoursAndMinutes } from './data-words.ts'
-import { asLabel } from '../../core/structured-data/words.ts'
 
 const line = 'w-full border-b bg-transparent leading-[22px] hover:border-sign'
 const edge = (wrong: boolean) => (wrong ? 'border-carmine' : 'border-rule')

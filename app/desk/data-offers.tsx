@@ -1,8 +1,8 @@
 import { useRef, useState } from 'react'
 import type { BuildKind, Offer } from '../../core/structured-data/build.ts'
+import { asLabel } from '../../core/structured-data/words.ts'
 import { core } from '../workers/client.ts'
 import { kindNames } from './data-words.ts'
-import { asLabel } from '../../core/structured-data/words.ts'
 
 /** What the page may be described as: what it holds first, any other type by search. */
 export function DescribeAs({

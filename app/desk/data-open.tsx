@@ -1,12 +1,12 @@
 /** What can be said of a thing besides: properties that are asked for, things to point to, anything else by search. */
 import { useRef, useState } from 'react'
+import { asLabel, inWords } from '../../core/structured-data/words.ts'
 import { core } from '../workers/client.ts'
 import type { FieldKind, ThingView, ValueView } from '../workers/data-fields.ts'
 import type { SiteThingView } from '../workers/data.ts'
 import type { PropertyChoice } from '../workers/data-search.ts'
 import type { BlockEditor } from './data-edits.ts'
 import { ValueField, type Suggestions } from './data-field.tsx'
-import { asLabel, inWords } from '../../core/structured-data/words.ts'
 
 export interface ThingSurroundings {
   /** null: shown, not edited. */

@@ -1,23 +1,23 @@
-import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import { useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import type { Decisions } from '../../core/exchange/work.ts'
 import type { Edit } from '../../core/page/draft.ts'
-import { safeJson } from '../../core/structured-data/edit-json.ts'
 import type { BuildKind } from '../../core/structured-data/build.ts'
 import { currencyCodes } from '../../core/structured-data/formats.ts'
 import { parseJson, pointerAt } from '../../core/structured-data/json.ts'
+import { inWords } from '../../core/structured-data/words.ts'
 import type { Session } from '../store/session.ts'
-import { download } from '../ui/download.ts'
 import { core } from '../workers/client.ts'
-import type { ThingView } from '../workers/data-fields.ts'
-import type { BlockView, DataView, FeatureView } from '../workers/data.ts'
+import type { BlockView } from '../workers/data.ts'
 import type { PageView } from '../workers/evaluate.ts'
+import { useAnswer } from '../workers/use-answer.ts'
+import { Block, OneThing } from './data-block.tsx'
 import { blockEditor } from './data-edits.ts'
 import { DataJson } from './data-json.tsx'
+import { InMarkUp } from './data-markup.tsx'
 import { DescribeAs } from './data-offers.tsx'
 import { ThingFields } from './data-thing.tsx'
-import { additionNames, kindNames } from './data-words.ts'
-import { asLabel, inWords } from '../../core/structured-data/words.ts'
+import { kindNames } from './data-words.ts'
 import { Margin } from './margin.tsx'
 import { Refused } from './refused.tsx'
 
@@ -37,23 +37,14 @@ export function DataSheet({
   onSource(start: number): void
   onResult(): void
 }) {
-  const [data, setData] = useState<DataView | null>(null)
+  const data = useAnswer(view && (() => core().dataView(path, session.decisionsOf(path))), [
+    view,
+    path,
+    session,
+  ])
   const [asJson, setAsJson] = useState<string | null>(null)
   const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
   const sheet = useRef<HTMLElement>(null)
-
-  useEffect(() => {
-    if (!view) return
-    let stale = false
-    void core()
-      .dataView(path, session.decisionsOf(path))
-      .then((found) => {
-        if (!stale) setData(found)
-      })
-    return () => {
-      stale = true
-    }
-  }, [view, path, session])
 
   const marks = useMemo(() => (view?.marks ?? []).filter((m) => m.family === 'data'), [view])
   /** Which element a mark stands beside: the field at its pointer, or what holds it. */
@@ -191,7 +182,7 @@ export function DataSheet({
           </p>
         ))}
         {(data.inline.microdata || data.inline.rdfa) && (
-          <InMarkUp path={path} session={session} decisions={decisions} />
+          <InMarkUp path={path} session={session} decisions={decisions} view={view} />
         )}
         <DescribeAs
           offers={data.offers}
@@ -244,205 +235,4 @@ function freeKey(decisions: Decisions, kind: string): string {
     const key = `data:${name}${i === 1 ? '' : `-${i}`}`
     if (!(`edit:${key}` in decisions)) return key
   }
-}
-
-function OneThing({
-  thing,
-  as: Heading = 'h2',
-  children,
-}: {
-  thing: ThingView
-  as?: 'h2' | 'h3'
-  children: React.ReactNode
-}) {
-  return (
-    <article className="py-1">
-      <Heading className="font-serif text-[17px]">
-        {thing.types.map(asLabel).join(', ') || 'A thing without a type'}
-        {thing.name && <span className="text-ink-2 italic"> {thing.name}</span>}
-      </Heading>
-      {thing.id && (
-        <p className="truncate text-[12px] text-ink-3" title={thing.id}>
-          Known as {thing.id}
-        </p>
-      )}
-      {children}
-    </article>
-  )
-}
-
-function Block({
-  block,
-  json,
-  onJson,
-  onTakeOut,
-  onResult,
-  children,
-}: {
-  block: BlockView
-  json: boolean
-  onJson(): void
-  onTakeOut(): void
-  onResult(): void
-  children: React.ReactNode
-}) {
-  const script = () => `<script type="application/ld+json">\n${safeJson(block.json.trim())}\n</script>`
-  return (
-    <section
-      data-block={block.key}
-      data-testid="block"
-      className="border-t border-rule-2 py-3 first:border-t-0 first:pt-0"
-    >
-      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 text-[13px]">
-        <span className="text-ink-3">
-          Line {block.line}
-          {block.built && ', filled from the page'}
-        </span>
-        <span className="ml-auto flex gap-4">
-          <button type="button" className="quiet" aria-pressed={json} onClick={onJson}>
-            {json ? 'Without JSON' : 'JSON'}
-          </button>
-          <button
-            type="button"
-            className="quiet"
-            title="As a script element, to be pasted into a page"
-            onClick={() =>
-              void navigator.clipboard.writeText(script()).then(() => toast('Copied as a script element.'))
-            }
-          >
-            Copy
-          </button>
-          <button
-            type="button"
-            className="quiet"
-            onClick={() =>
-              download(
-                `${block.things[0]?.types[0]?.toLowerCase() ?? 'data'}.jsonld`,
-                new TextEncoder().encode(block.json.trim() + '\n'),
-                'application/ld+json',
-              )
-            }
-          >
-            Download
-          </button>
-          <button type="button" className="quiet" onClick={onTakeOut}>
-            Take out
-          </button>
-        </span>
-      </div>
-      {block.error && (
-        <p className="mt-1">
-          <span className="text-carmine">Machines read nothing of this block:</span> {block.error.message}{' '}
-          (line {block.error.line}, column {block.error.column}).{' '}
-          {!json && (
-            <button type="button" className="action" onClick={onJson}>
-              Mend it in the JSON
-            </button>
-          )}
-        </p>
-      )}
-      {block.foreign && (
-        <p className="mt-1 text-ink-2">
-          It is in another vocabulary than schema.org’s, and is left as it is.
-        </p>
-      )}
-      {block.features.map((f) => (
-        <Feature key={f.id + f.pointer} feature={f} onResult={onResult} />
-      ))}
-      {children}
-    </section>
-  )
-}
-
-function Feature({ feature, onResult }: { feature: FeatureView; onResult(): void }) {
-  const { name, eligible, missing, adds, retired } = feature
-  const gone = retired !== null && !eligible && missing.length === 0
-  return (
-    <p className="mt-0.5 text-[13px] text-ink-2" data-feature={feature.id} data-eligible={eligible}>
-      <strong className="font-semibold text-ink">{name}:</strong>{' '}
-      {gone
-        ? retired
-        : eligible
-          ? `results can use it${adds.length > 0 ? `; it may add ${adds.map((a) => additionNames[a]).join(', ')}` : ''}. ${retired ?? ''}`
-          : `results cannot use it yet. Missing: ${missing.join('; ')}. ${retired ?? ''}`}{' '}
-      {eligible && adds.length > 0 && (
-        <button type="button" className="quiet" onClick={onResult}>
-          See it in the result
-        </button>
-      )}
-    </p>
-  )
-}
-
-/** What the page's own mark-up describes (microdata, RDFa): read only, and to be written anew as JSON-LD. */
-function InMarkUp({ path, session, decisions }: { path: string; session: Session; decisions: Decisions }) {
-  const [found, setFound] = useState<
-    { microdata: ThingView[]; rdfa: ThingView[]; json: string } | null | 'unread'
-  >(null)
-  useEffect(() => {
-    let stale = false
-    core()
-      .inlineData(path, session.decisionsOf(path))
-      .then(
-        (all) => !stale && setFound(all ?? 'unread'),
-        () => !stale && setFound('unread'),
-      )
-    return () => {
-      stale = true
-    }
-  }, [path, session])
-  if (found === null)
-    return <p className="border-t border-rule-2 py-3 text-ink-2">Reading what the mark-up describes …</p>
-  if (found === 'unread')
-    return (
-      <p className="border-t border-rule-2 py-3 text-ink-2">
-        The mark-up describes something (itemscope or typeof) that could not be read.
-      </p>
-    )
-  const all = [...found.microdata, ...found.rdfa]
-  const written = 'edit:data:markup' in decisions
-  return (
-    <section
-      className="border-t border-rule-2 py-3"
-      data-testid="in-markup"
-      aria-label="In the page’s mark-up"
-    >
-      <div className="flex items-baseline gap-4">
-        <h2 className="font-serif text-[17px]">In the page’s mark-up</h2>
-        {all.length > 0 && !written && (
-          <button
-            type="button"
-            className="action ml-auto text-[13px]"
-            onClick={() =>
-              void session.decide('Mark-up written anew as JSON-LD', [
-                { path, key: 'edit:data:markup', after: { value: found.json } satisfies Edit },
-              ])
-            }
-          >
-            Write it anew as JSON-LD
-          </button>
-        )}
-      </div>
-      <p className="text-[13px] text-ink-2">
-        {all.length === 0
-          ? 'The mark-up describes nothing of schema.org’s.'
-          : `Described among the text, as ${found.microdata.length > 0 ? (found.rdfa.length > 0 ? 'microdata and RDFa' : 'microdata') : 'RDFa'}; it is read here and changed in the source.${written ? ' It is written anew as JSON-LD above; take it out of the mark-up in your templates, or it is said twice.' : ''}`}
-      </p>
-      {all.map((thing, i) => (
-        <OneThing key={i} thing={thing} as="h3">
-          <ThingFields
-            thing={thing}
-            depth={0}
-            around={{
-              editor: null,
-              block: `markup-${i}`,
-              suggestions: { images: [], addresses: [], currencies: [] },
-              siteThings: [],
-              onLook: () => {},
-            }}
-          />
-        </OneThing>
-      ))}
-    </section>
-  )
 }

@@ -1,3 +1,4 @@
+import { asLabel, inWords } from '../../core/structured-data/words.ts'
 import type { FieldView, ThingView, ValueView } from '../workers/data-fields.ts'
 import { ValueField } from './data-field.tsx'
 import {
@@ -9,7 +10,6 @@ import {
   Useful,
   type ThingSurroundings,
 } from './data-open.tsx'
-import { asLabel, inWords } from '../../core/structured-data/words.ts'
 
 /** A thing as its fields, the ones that results need first; things within it are set in. */
 export function ThingFields({

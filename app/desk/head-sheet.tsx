@@ -1,11 +1,11 @@
-import { useEffect, useLayoutEffect, useRef, useState } from 'react'
+import { useLayoutEffect, useRef, useState } from 'react'
 import type { Decisions } from '../../core/exchange/work.ts'
 import type { Edit } from '../../core/page/draft.ts'
 import { languagePattern } from '../../core/rules/house-style.ts'
 import type { Session } from '../store/session.ts'
 import { core } from '../workers/client.ts'
+import { useAnswer } from '../workers/use-answer.ts'
 import type { PageView } from '../workers/evaluate.ts'
-import type { Excerpt, HeadView } from '../workers/structure.ts'
 import { HeadImages } from './head-images.tsx'
 import {
   AddMeta,
@@ -60,7 +60,11 @@ export function HeadSheet({
   path: string
   decisions: Decisions
 }) {
-  const [head, setHead] = useState<HeadView | null>(null)
+  const head = useAnswer(view && (() => core().headOf(path, session.decisionsOf(path))), [
+    view,
+    path,
+    session,
+  ])
   const [at, place] = useState<number | null>(null)
   // The source stands where it does not cover what is said beside the line that was chosen.
   const [below, setBelow] = useState(true)
@@ -69,34 +73,12 @@ export function HeadSheet({
     if (row) setBelow(row.getBoundingClientRect().top < innerHeight / 2)
     place(start)
   }
-  const [excerpt, setExcerpt] = useState<Excerpt | null>(null)
+  const excerpt = useAnswer(
+    at === null ? null : () => core().excerptOf(path, session.decisionsOf(path), at),
+    [at, path, session, view],
+  )
   const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
   const sheet = useRef<HTMLElement>(null)
-
-  useEffect(() => {
-    if (!view) return
-    let stale = false
-    void core()
-      .headOf(path, session.decisionsOf(path))
-      .then((found) => {
-        if (!stale) setHead(found)
-      })
-    return () => {
-      stale = true
-    }
-  }, [view, path, session])
-  useEffect(() => {
-    if (at === null) return
-    let stale = false
-    void core()
-      .excerptOf(path, session.decisionsOf(path), at)
-      .then((found) => {
-        if (!stale) setExcerpt(found)
-      })
-    return () => {
-      stale = true
-    }
-  }, [at, path, session, view])
 
   const marks = (view?.marks ?? []).filter(
     (m) =>
@@ -456,15 +438,8 @@ export function HeadSheet({
           onGoTo={(mark) => setAt(mark.start)}
           clean="The page’s shell is clean."
         />
-        {excerpt && (
-          <SourceExcerpt
-            excerpt={excerpt}
-            below={below}
-            onClose={() => {
-              setAt(null)
-              setExcerpt(null)
-            }}
-          />
+        {at !== null && excerpt && (
+          <SourceExcerpt excerpt={excerpt} below={below} onClose={() => setAt(null)} />
         )}
       </div>
     </div>

@@ -1,8 +1,7 @@
-import { useEffect, useState } from 'react'
 import type { Decisions } from '../../core/exchange/work.ts'
 import { core } from '../workers/client.ts'
+import { useAnswer } from '../workers/use-answer.ts'
 import type { PageView } from '../workers/evaluate.ts'
-import type { LookNote } from '../workers/structure.ts'
 
 /** Selectors that address a tag which the draft changes: where the look may depend on it. */
 export function LookNotes({
@@ -14,21 +13,9 @@ export function LookNotes({
   decisions: Decisions
   view: PageView | null
 }) {
-  const [notes, setNotes] = useState<LookNote[]>([])
+  // A new view is a new draft.
+  const notes = useAnswer(view && (() => core().lookNotes(path, decisions)), [view]) ?? []
   const touched = Object.keys(decisions).some((k) => /^edit:(?:heading|block)@/.test(k))
-  useEffect(() => {
-    if (!view) return
-    let stale = false
-    void core()
-      .lookNotes(path, decisions)
-      .then((found) => {
-        if (!stale) setNotes(found)
-      })
-    return () => {
-      stale = true
-    }
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- a new view is a new draft
-  }, [view])
   if (notes.length === 0 || !touched) return null
   return (
     <details

@@ -1,4 +1,3 @@
-import { useEffect, useState } from 'react'
 import { takesOf, type Decisions, type Take } from '../../core/exchange/work.ts'
 import { measure, type Role } from '../../core/measure/snippet.ts'
 import { foldText } from '../../core/measure/width.ts'
@@ -6,7 +5,7 @@ import type { HouseStyle } from '../../core/rules/house-style.ts'
 import { fillTokens } from '../../core/wording/tokens.ts'
 import type { Session } from '../store/session.ts'
 import { core } from '../workers/client.ts'
-import type { JudgedTakes } from '../workers/desk.ts'
+import { useAnswer } from '../workers/use-answer.ts'
 import type { PageView } from '../workers/evaluate.ts'
 import { Drawer } from './drawer.tsx'
 import { emphasised } from './emphasis.ts'
@@ -61,20 +60,13 @@ export function Takes(props: TakesProps) {
 /** One below the other at true size, so that their ends can be compared. */
 function TakesList({ session, path, decisions, view, style, present, keywords, lang }: TakesProps) {
   const kept = { title: takesOf(decisions, 'title'), description: takesOf(decisions, 'description') }
-  const [judged, setJudged] = useState<JudgedTakes | null>(null)
   // What is drafted depends on the page and on what is typed: asked for once the typing rests.
   const asked = JSON.stringify([kept, present, decisions['keyword:primary']])
-  useEffect(() => {
-    let stale = false
-    const timer = setTimeout(async () => {
-      const found = await core().judgeTakes(path, session.decisionsOf(path))
-      if (!stale && found) setJudged(found)
-    }, REST)
-    return () => {
-      stale = true
-      clearTimeout(timer)
-    }
-  }, [path, asked, session])
+  const judged = useAnswer(
+    () => core().judgeTakes(path, session.decisionsOf(path)),
+    [path, asked, session],
+    REST,
+  )
   const drafted = judged?.drafted ?? { title: [], description: [] }
   const marks = judged?.marks ?? {}
 

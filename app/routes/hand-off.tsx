@@ -1,12 +1,12 @@
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import type { Answer } from '../../core/exchange/work.ts'
 import { useSession, useSessionState } from '../store/use-session.ts'
 import { download, fileName } from '../ui/download.ts'
 import { plural } from '../ui/plural.ts'
 import { callback, core } from '../workers/client.ts'
+import { useAnswer } from '../workers/use-answer.ts'
 import { ForApproval } from '../hand-off/approval-file.tsx'
-import type { Changed } from '../workers/desk.ts'
 import type { Progress } from '../workers/intake.ts'
 
 export const meta = () => [{ title: 'Hand-off · Keen Quill' }]
@@ -26,23 +26,10 @@ export default function HandOff() {
   const session = useSession()
   const state = useSessionState(session)
   const { siteId } = useParams()
-  const [changed, setChanged] = useState<Changed | null>(null)
   const [progress, setProgress] = useState<Progress | null>(null)
   const { work } = state
-
-  useEffect(() => {
-    let stale = false
-    // What was typed must be in the store before the worker reads it there.
-    void session
-      .flush()
-      .then(() => core().changedPages())
-      .then((changed) => {
-        if (!stale) setChanged(changed)
-      })
-    return () => {
-      stale = true
-    }
-  }, [session, work])
+  // What was typed must be in the store before the worker reads it there.
+  const changed = useAnswer(() => session.flush().then(() => core().changedPages()), [session, work])
 
   const { site } = state
   const pages = changed?.pages ?? null

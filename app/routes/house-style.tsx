@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import { toast } from 'sonner'
 import {
@@ -23,25 +23,14 @@ import { Choice } from '../ui/choice.tsx'
 import { FilePick } from '../ui/file-pick.tsx'
 import { download, fileName } from '../ui/download.ts'
 import { core } from '../workers/client.ts'
+import { useAnswer } from '../workers/use-answer.ts'
 
 export const meta = () => [{ title: 'House style · Keen Quill' }]
 
 export default function HouseStyleScreen() {
   const session = useSession()
   const { style, rules, site, rows, templates } = useSessionState(session)
-  const [guess, setGuess] = useState<{ site: string; separator: string; pages: number } | null>(null)
-
-  useEffect(() => {
-    let stale = false
-    void core()
-      .titleGuess()
-      .then((found) => {
-        if (!stale) setGuess(found)
-      })
-    return () => {
-      stale = true
-    }
-  }, [rows])
+  const guess = useAnswer(() => core().titleGuess(), [rows])
 
   /** Decides the style anew; what cannot be is said and not kept. */
   const decide = (make: (now: HouseStyle) => HouseStyle, label: string) =>

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { asLabel } from '../../core/structured-data/words.ts'
 import { ThingGraph } from '../data/graph.tsx'
@@ -6,7 +6,8 @@ import { SpreadPart } from '../data/spread.tsx'
 import { useSession, useSessionState } from '../store/use-session.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
-import type { SiteDataView, Spread } from '../workers/data-site.ts'
+import { useAnswer } from '../workers/use-answer.ts'
+import type { Spread } from '../workers/data-site.ts'
 
 export const meta = () => [{ title: 'Structured data, all pages · Keen Quill' }]
 
@@ -18,21 +19,9 @@ export default function StructuredData() {
   const session = useSession()
   const { rows, site, siteMarks } = useSessionState(session)
   const { siteId } = useParams()
-  const [data, setData] = useState<SiteDataView | null>(null)
+  const data = useAnswer(() => core().siteData(), [rows, siteMarks])
   const [spread, setSpread] = useState<Spread | null>(null)
   const [only, setOnly] = useState<string | null>(null)
-
-  useEffect(() => {
-    let stale = false
-    void core()
-      .siteData()
-      .then((found) => {
-        if (!stale) setData(found)
-      })
-    return () => {
-      stale = true
-    }
-  }, [rows, siteMarks])
 
   if (!data)
     return (

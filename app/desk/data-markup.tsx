@@ -1,0 +1,86 @@
+import type { Decisions } from '../../core/exchange/work.ts'
+import type { Edit } from '../../core/page/draft.ts'
+import type { Session } from '../store/session.ts'
+import { core } from '../workers/client.ts'
+import type { PageView } from '../workers/evaluate.ts'
+import { useAnswer } from '../workers/use-answer.ts'
+import { OneThing } from './data-block.tsx'
+import { ThingFields } from './data-thing.tsx'
+
+/** What the page's own mark-up describes (microdata, RDFa): read only, and to be written anew as JSON-LD. */
+export function InMarkUp({
+  path,
+  session,
+  decisions,
+  view,
+}: {
+  path: string
+  session: Session
+  decisions: Decisions
+  view: PageView | null
+}) {
+  const found = useAnswer(
+    () =>
+      core()
+        .inlineData(path, session.decisionsOf(path))
+        .then(
+          (all) => all ?? ('unread' as const),
+          () => 'unread' as const,
+        ),
+    [path, session, view],
+  )
+  if (found === null)
+    return <p className="border-t border-rule-2 py-3 text-ink-2">Reading what the mark-up describes …</p>
+  if (found === 'unread')
+    return (
+      <p className="border-t border-rule-2 py-3 text-ink-2">
+        The mark-up describes something (itemscope or typeof) that could not be read.
+      </p>
+    )
+  const all = [...found.microdata, ...found.rdfa]
+  const written = 'edit:data:markup' in decisions
+  return (
+    <section
+      className="border-t border-rule-2 py-3"
+      data-testid="in-markup"
+      aria-label="In the page’s mark-up"
+    >
+      <div className="flex items-baseline gap-4">
+        <h2 className="font-serif text-[17px]">In the page’s mark-up</h2>
+        {all.length > 0 && !written && (
+          <button
+            type="button"
+            className="action ml-auto text-[13px]"
+            onClick={() =>
+              void session.decide('Mark-up written anew as JSON-LD', [
+                { path, key: 'edit:data:markup', after: { value: found.json } satisfies Edit },
+              ])
+            }
+          >
+            Write it anew as JSON-LD
+          </button>
+        )}
+      </div>
+      <p className="text-[13px] text-ink-2">
+        {all.length === 0
+          ? 'The mark-up describes nothing of schema.org’s.'
+          : `Described among the text, as ${found.microdata.length > 0 ? (found.rdfa.length > 0 ? 'microdata and RDFa' : 'microdata') : 'RDFa'}; it is read here and changed in the source.${written ? ' It is written anew as JSON-LD above; take it out of the mark-up in your templates, or it is said twice.' : ''}`}
+      </p>
+      {all.map((thing, i) => (
+        <OneThing key={i} thing={thing} as="h3">
+          <ThingFields
+            thing={thing}
+            depth={0}
+            around={{
+              editor: null,
+              block: `markup-${i}`,
+              suggestions: { images: [], addresses: [], currencies: [] },
+              siteThings: [],
+              onLook: () => {},
+            }}
+          />
+        </OneThing>
+      ))}
+    </section>
+  )
+}
