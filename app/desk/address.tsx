@@ -5,7 +5,7 @@ import type { Session } from '../store/session.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
 import { useAnswer } from '../workers/use-answer.ts'
-import type { PageView } from '../workers/evaluate.ts'
+import type { PageView } from '../workers/page-view.ts'
 import { decisionFor, ownParts, slugOf, typedSegments, type Slug } from './address-parts.ts'
 import { Drawer } from './drawer.tsx'
 

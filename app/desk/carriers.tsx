@@ -1,7 +1,7 @@
 import { followOf } from '../../core/exchange/work.ts'
 import { carriesTitle } from '../../core/wording/page-tokens.ts'
 import type { Session } from '../store/session.ts'
-import type { PageView } from '../workers/evaluate.ts'
+import type { PageView } from '../workers/page-view.ts'
 import { Drawer } from './drawer.tsx'
 
 /** Other metas that carry the wording when a page is shared; each follows when asked. */

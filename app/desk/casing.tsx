@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { primaryLanguage } from '../../core/keywords/stem.ts'
 import { protectedBy, type HouseStyle } from '../../core/rules/house-style.ts'
 import { casings, toCasing, type Casing } from '../../core/wording/casing.ts'
-import type { PageView } from '../workers/evaluate.ts'
+import type { PageView } from '../workers/page-view.ts'
 import { Drawer } from './drawer.tsx'
 
 export const casingNames: Record<Casing, string> = {

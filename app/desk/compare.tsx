@@ -5,7 +5,7 @@ import { Dialog } from '../ui/dialog.tsx'
 import { FilePick } from '../ui/file-pick.tsx'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
-import type { PageView } from '../workers/evaluate.ts'
+import type { PageView } from '../workers/page-view.ts'
 import type { CompareWith, Structure } from '../workers/structure.ts'
 
 /** The page's structure beside another's: one of the site's own, or one that was pasted or dropped in. */

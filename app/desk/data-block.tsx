@@ -135,4 +135,3 @@ function Feature({ feature, onResult }: { feature: FeatureView; onResult(): void
     </p>
   )
 }
-

@@ -5,7 +5,7 @@ import { languagePattern } from '../../core/rules/house-style.ts'
 import type { Session } from '../store/session.ts'
 import { core } from '../workers/client.ts'
 import { useAnswer } from '../workers/use-answer.ts'
-import type { PageView } from '../workers/evaluate.ts'
+import type { PageView } from '../workers/page-view.ts'
 import { HeadImages } from './head-images.tsx'
 import {
   AddMeta,

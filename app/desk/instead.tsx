@@ -1,6 +1,6 @@
 import { measure } from '../../core/measure/snippet.ts'
 import type { HouseStyle } from '../../core/rules/house-style.ts'
-import type { PageView } from '../workers/evaluate.ts'
+import type { PageView } from '../workers/page-view.ts'
 import { Drawer } from './drawer.tsx'
 
 /** What results may show in place of what the page says of itself. */

@@ -1,7 +1,7 @@
 import type { Decisions } from '../../core/exchange/work.ts'
 import { core } from '../workers/client.ts'
 import { useAnswer } from '../workers/use-answer.ts'
-import type { PageView } from '../workers/evaluate.ts'
+import type { PageView } from '../workers/page-view.ts'
 
 /** Selectors that address a tag which the draft changes: where the look may depend on it. */
 export function LookNotes({

@@ -6,7 +6,7 @@ import { overEdit, type Draft, type Edit } from '../../core/page/draft.ts'
 import type { Decision } from '../store/work-log.ts'
 import { EditPreview } from './edit-preview.tsx'
 import { Sign } from '../ui/sign.tsx'
-import type { MarkView } from '../workers/evaluate.ts'
+import type { MarkView } from '../workers/page-view.ts'
 
 const GAP = 14
 const grave = { blocker: 'Blocker', flaw: 'Flaw', nit: 'Nit' } as const

@@ -1,6 +1,6 @@
 /** The outline's lines with the newest decisions laid over them, and what a wish comes to. */
 import { describe, expect, it } from 'vitest'
-import type { PageView } from '../workers/evaluate.ts'
+import type { PageView } from '../workers/page-view.ts'
 import {
   bandsOf,
   closeGap,

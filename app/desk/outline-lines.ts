@@ -2,7 +2,7 @@
 import type { Decisions } from '../../core/exchange/work.ts'
 import type { Edit } from '../../core/page/draft.ts'
 import type { Landmark } from '../../core/page/facts.ts'
-import type { PageView } from '../workers/evaluate.ts'
+import type { PageView } from '../workers/page-view.ts'
 import type { HeadingView, OtherLine } from '../workers/outline-view.ts'
 
 export interface Line {

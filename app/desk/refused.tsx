@@ -1,4 +1,4 @@
-import type { PageView } from '../workers/evaluate.ts'
+import type { PageView } from '../workers/page-view.ts'
 
 /** Edits of the draft that could not be applied, with what to do; nothing where all could. */
 export function Refused({ edits }: { edits: PageView['refused'] }) {

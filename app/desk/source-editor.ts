@@ -4,7 +4,7 @@ import { HighlightStyle, syntaxHighlighting } from '@codemirror/language'
 import { EditorState, RangeSetBuilder } from '@codemirror/state'
 import { Decoration, EditorView, lineNumbers } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
-import type { MarkView } from '../workers/evaluate.ts'
+import type { MarkView } from '../workers/page-view.ts'
 
 const colours = HighlightStyle.define([
   { tag: [tags.tagName, tags.angleBracket], color: 'var(--quill)' },

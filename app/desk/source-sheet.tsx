@@ -3,7 +3,7 @@ import type { EditorView } from '@codemirror/view'
 import { core } from '../workers/client.ts'
 import { useNonce } from '../nonce.ts'
 import type { Session } from '../store/session.ts'
-import type { MarkView, PageView } from '../workers/evaluate.ts'
+import type { MarkView, PageView } from '../workers/page-view.ts'
 import { Margin } from './margin.tsx'
 
 /** The proof's source, read-only, with every mark in its place; CodeMirror is loaded when this sheet is opened. */

@@ -13,7 +13,7 @@ import { Dialog } from '../ui/dialog.tsx'
 import { FilePick } from '../ui/file-pick.tsx'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
-import type { ChangedPage } from '../workers/desk.ts'
+import type { ChangedPage } from '../workers/hand-off.ts'
 
 /** Subsets of the shipped font by what they cover; a file carries those that its pages need. */
 const subsets = [

@@ -4,6 +4,7 @@ import * as data from './data.ts'
 import * as dataSearch from './data-search.ts'
 import * as dataSite from './data-site.ts'
 import * as desk from './desk.ts'
+import * as handOff from './hand-off.ts'
 import * as structure from './structure.ts'
 import * as templates from './templates.ts'
 import * as intake from './intake.ts'
@@ -13,6 +14,7 @@ const alone = <T>(job: () => Promise<T>): Promise<T> => navigator.locks.request(
 
 const api = {
   ...desk,
+  ...handOff,
   ...structure,
   dataView: data.dataView,
   buildData: data.buildData,

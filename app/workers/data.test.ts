@@ -12,6 +12,7 @@ import * as data from './data.ts'
 import * as search from './data-search.ts'
 import * as site from './data-site.ts'
 import * as desk from './desk.ts'
+import * as handOff from './hand-off.ts'
 import { prepare, takeIn } from './intake.ts'
 
 const TODAY = '2026-11-25'
@@ -167,7 +168,7 @@ describe('what is built from the page', () => {
       'Is there a lift?',
     ])
     // The file that is handed off says the same.
-    const file = new TextDecoder().decode((await desk.pageBytes('faq.html', { ...start, ...heading }))!)
+    const file = new TextDecoder().decode((await handOff.pageBytes('faq.html', { ...start, ...heading }))!)
     expect(file).toContain('"name": "May dogs and cats come?"')
     expect(file).toContain('<h2>May dogs and cats come?</h2>')
   })

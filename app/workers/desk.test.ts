@@ -9,6 +9,7 @@ import { writeZip } from '../../core/exchange/zip.ts'
 import { db } from '../store/db.ts'
 import { commit } from '../store/work-log.ts'
 import * as desk from './desk.ts'
+import * as handOff from './hand-off.ts'
 import { cancelIntake, prepare, takeIn, takeInProject } from './intake.ts'
 
 const TODAY = '2026-11-23'
@@ -264,18 +265,18 @@ describe('a site that is open', () => {
       [title, gone, { path: 'contact.html', key: 'keyword:primary', after: 'radio' }],
       TODAY,
     )
-    const changes = await desk.changedPages()
+    const changes = await handOff.changedPages()
     expect(
       changes.pages.map((c) => [c.path, c.state, c.changes.map((f) => f.field), c.refused.length]),
     ).toEqual([
       ['contact.html', 'drafted', [], 1],
       ['jobs/index.html', 'drafted', ['Title'], 0],
     ])
-    expect(await desk.changesCsv()).toContain(
+    expect(await handOff.changesCsv()).toContain(
       'jobs/index.html,https://farrowskerry.example/jobs/,drafted,Title,,Lighthouse Jobs: a Ladder or a Kettle',
     )
 
-    const whole = unzipSync((await desk.handOff('whole', quiet))!)
+    const whole = unzipSync((await handOff.handOff('whole', quiet))!)
     expect(Object.keys(whole).sort()).toEqual(Object.keys(input).sort())
     for (const [path, bytes] of Object.entries(input))
       if (path !== title.path)
@@ -284,7 +285,7 @@ describe('a site that is open', () => {
     expect(
       text(whole[title.path]!).replace(/\n {2}<title>Lighthouse Jobs: a Ladder or a Kettle<\/title>/, ''),
     ).toBe(text(input[title.path]!))
-    expect(Object.keys(unzipSync((await desk.handOff('changed', quiet))!))).toEqual([title.path])
+    expect(Object.keys(unzipSync((await handOff.handOff('changed', quiet))!))).toEqual([title.path])
   })
 
   it('goes out as a project file and comes back the same', async () => {
@@ -296,7 +297,7 @@ describe('a site that is open', () => {
       TODAY,
     )
     await commit(id, 'Approved', [{ path: 'shop/index.html', key: 'state', after: 'approved' }], TODAY)
-    const project = (await desk.exportProject(id))!
+    const project = (await handOff.exportProject(id))!
     const prepared = await prepare({ kind: 'zip', file: file('light.keen-quill.zip', project) })
     if (!prepared.ok) throw new Error(prepared.why)
     expect(prepared.prepared).toMatchObject({
@@ -308,7 +309,7 @@ describe('a site that is open', () => {
     if (!taken.ok) throw new Error(taken.why)
     expect(taken.site.id).not.toBe(id)
     expect(
-      Buffer.compare(Buffer.from((await desk.exportProject(taken.site.id))!), Buffer.from(project)),
+      Buffer.compare(Buffer.from((await handOff.exportProject(taken.site.id))!), Buffer.from(project)),
     ).toBe(0)
   })
 
@@ -373,7 +374,7 @@ describe('changed addresses in the worker', () => {
     // Links to the new addresses are no broken ones: what is judged is what leaves.
     const home = (await desk.evaluatePage('index.html', {}))!
     expect(home.view.marks.map((m) => m.rule)).not.toContain('link-broken')
-    expect(await desk.slugEffect('a/index.html', { 'a/index.html': slug('z') })).toEqual({
+    expect(await handOff.slugEffect('a/index.html', { 'a/index.html': slug('z') })).toEqual({
       moved: [
         { from: 'https://s.example/a/b.html', to: 'https://s.example/z/b.html' },
         { from: 'https://s.example/a/', to: 'https://s.example/z/' },
@@ -386,7 +387,7 @@ describe('changed addresses in the worker', () => {
       redirects: 3,
     })
     await commit(id, 'Slug', [{ path: 'a/index.html', key: 'edit:slug', after: { value: 'z' } }], TODAY)
-    const whole = unzipSync((await desk.handOff('whole', quiet))!)
+    const whole = unzipSync((await handOff.handOff('whole', quiet))!)
     expect(Object.keys(whole).sort()).toEqual([
       'c.html',
       'index.html',
@@ -399,10 +400,10 @@ describe('changed addresses in the worker', () => {
     expect(text(whole['main.css'])).toBe('p{background:url(z/pic.png)}')
     expect(text(whole['c.html'])).toBe(site['c.html'].replace('a/b.html', 'z/b.html'))
     expect(text(whole['z/b.html'])).toBe(site['a/b.html'])
-    expect(Object.keys(unzipSync((await desk.handOff('changed', quiet))!)).sort()).toEqual(
+    expect(Object.keys(unzipSync((await handOff.handOff('changed', quiet))!)).sort()).toEqual(
       Object.keys(whole).sort(),
     )
-    const changed = await desk.changedPages()
+    const changed = await handOff.changedPages()
     expect(changed.pages.map((p) => [p.path, p.changes.map((c) => c.field)])).toEqual([
       ['a/index.html', ['Address']],
       ['a/b.html', ['Address']],
@@ -416,10 +417,10 @@ describe('changed addresses in the worker', () => {
     // Taken back, nothing of it stays.
     expect((await desk.evaluatePage('a/index.html', {}))!.moved).toEqual(['a/b.html'])
     await commit(id, 'Slug', [{ path: 'a/index.html', key: 'edit:slug', after: undefined }], TODAY)
-    expect(Object.keys(unzipSync((await desk.handOff('whole', quiet))!)).sort()).toEqual(
+    expect(Object.keys(unzipSync((await handOff.handOff('whole', quiet))!)).sort()).toEqual(
       Object.keys(site).sort(),
     )
-    expect(await desk.redirectsCsv()).toBe('from,to,status\r\n')
+    expect(await handOff.redirectsCsv()).toBe('from,to,status\r\n')
   })
   it('that are taken are named and not carried out', async () => {
     const id = await takeInZip(zip(site), 'https://s.example/')
@@ -451,7 +452,7 @@ describe('house style, tokens and takes in the worker', () => {
       'edit:title': { value: 'By {author}, for all who sail' },
     }))!.view
     expect(unfilled.marks.map((m) => m.rule)).toContain('title-placeholder')
-    expect(new TextDecoder().decode((await desk.pageBytes('tides.html', decisions))!)).toContain(
+    expect(new TextDecoder().decode((await handOff.pageBytes('tides.html', decisions))!)).toContain(
       '<title>Tides of the rock 2026 | Light</title>',
     )
   })

@@ -1,24 +1,9 @@
 /** A site that is open: its index in memory, pages evaluated as their decisions change. One for each worker. */
-import { changeSheet, fieldChanges, type FieldChange } from '../../core/exchange/change-sheet.ts'
 import { readTable } from '../../core/exchange/csv.ts'
-import { writeProject } from '../../core/exchange/project.ts'
-import { fileBytes, readRedirects, REDIRECTS, writeRedirects } from '../../core/exchange/hand-off.ts'
 import { writeApproval, type ApprovalFile, type ApprovalPage } from '../../core/exchange/approval.ts'
-import {
-  draftOf,
-  followOf,
-  stateOf,
-  styleOf,
-  takesOf,
-  templatesOf,
-  type Decisions,
-  type PageState,
-} from '../../core/exchange/work.ts'
+import { draftOf, styleOf, takesOf, templatesOf, type Decisions } from '../../core/exchange/work.ts'
 import type { TemplateRule } from '../../core/headings/template-rules.ts'
-import { writeZip } from '../../core/exchange/zip.ts'
-import { CARRIED } from '../../core/page/proof.ts'
-import { readPage } from '../../core/page/read-page.ts'
-import { sourceOf, type Source } from '../../core/page/source.ts'
+import type { Source } from '../../core/page/source.ts'
 import { descriptionOf, titleOf, type PageFacts } from '../../core/page/facts.ts'
 import type { DraftedTake } from '../../core/wording/takes.ts'
 import { commonSuffix } from '../../core/wording/patterns.ts'
@@ -27,15 +12,14 @@ import type { Rule, SiteMark } from '../../core/rules/rule.ts'
 import { catalogue } from '../../core/rules/catalogue.ts'
 import type { Role } from '../../core/measure/snippet.ts'
 import { auditSite, ruleOf } from '../../core/rules/runner.ts'
-import { addressBook, addressOf, isPagePath } from '../../core/site/addresses.ts'
-import { movesOf, noMoves, redirectsOf, type Redirect, type SlugEdit } from '../../core/site/moves.ts'
+import { addressBook } from '../../core/site/addresses.ts'
+import { movesOf, noMoves, type SlugEdit } from '../../core/site/moves.ts'
 import { emptyIndex, updateIndex, type SiteIndex } from '../../core/site/site-index.ts'
 import { db, type LedgerRow, type SiteRecord } from '../store/db.ts'
-import { addressesFor, basisOf, draftedTakes, evaluate, proofFor, viewOf, type PageView } from './evaluate.ts'
+import { addressesFor, basisOf, evaluate, proofFor } from './evaluate.ts'
+import { draftedTakes, viewOf, type PageView } from './page-view.ts'
 import { current, setCurrent, sourceFor, type Open } from './open-site.ts'
-import type { Progress } from './intake.ts'
 import { previewPattern, type PatternPreview } from './patterns.ts'
-import { pagesWithRules } from './templates.ts'
 
 export interface Opened {
   site: SiteRecord
@@ -293,199 +277,6 @@ export function setSite(decisions: Decisions): SiteMark[] | null {
 export async function proofText(path: string, decisions: Decisions): Promise<string | null> {
   const source = current && (await sourceFor(current, path))
   return source ? proofFor(path, source, decisions, current!.setting).source.text : null
-}
-
-export interface ChangedPage {
-  path: string
-  url: string
-  state: PageState
-  changes: FieldChange[]
-  refused: string[]
-}
-export interface Changed {
-  pages: ChangedPage[]
-  /** Pages that nobody edited and in which addresses follow pages that moved. */
-  followers: { path: string; url: string }[]
-  redirects: Redirect[]
-}
-
-const filesBefore = async (open: Open): Promise<Redirect[]> => {
-  const record = await db.files.get([open.site.id, open.site.root + REDIRECTS])
-  return record ? readRedirects(new TextDecoder().decode(record.bytes)) : []
-}
-const redirectsNow = async (open: Open): Promise<Redirect[]> =>
-  open.setting.moves.paths.size === 0
-    ? []
-    : redirectsOf(
-        open.setting.moves,
-        open.files.map(([, path]) => path),
-        open.site.base,
-        await filesBefore(open),
-      )
-
-/** Every page whose proof differs from its source, before and after, field by field; and what follows from changed addresses. */
-export async function changedPages(): Promise<Changed> {
-  if (!current) return { pages: [], followers: [], redirects: [] }
-  const open = current
-  const { site, setting } = open
-  const decided = new Map(
-    (await db.work.where('site').equals(site.id).toArray()).map((w) => [w.path, w.decisions]),
-  )
-  const movedIds = [...setting.index.entries.keys()].filter((id) =>
-    setting.moves.paths.has(id.slice(site.root.length)),
-  )
-  const ruled = await pagesWithRules(open)
-  const pages: ChangedPage[] = []
-  for (const path of new Set([...decided.keys(), ...movedIds, ...ruled])) {
-    const decisions = decided.get(path) ?? {}
-    if (path === '' || !setting.index.entries.has(path)) continue
-    const edited = Object.keys(draftOf(decisions)).length > 0 || followOf(decisions).length > 0
-    if (!edited && !movedIds.includes(path) && !ruled.has(path)) continue
-    const source = await sourceFor(open, path)
-    if (!source) continue
-    const { url, oldUrl } = addressesFor(path, setting)
-    const proof = proofFor(path, source, decisions, setting)
-    const refused = proof.refused.map((r) => r.why)
-    const slug = setting.moves.refused.find((r) => site.root + r.path === path)
-    if (slug) refused.push(slug.why)
-    if (proof.changes.length === 0 && refused.length === 0 && url === oldUrl) continue
-    pages.push({
-      path,
-      url,
-      state: stateOf(decisions),
-      changes: fieldChanges(readPage(source, { path, url: oldUrl }), readPage(proof.source, { path, url })),
-      refused,
-    })
-  }
-  const listed = new Set(pages.map((p) => p.path))
-  const followers = [...setting.index.entries.values()]
-    .filter(
-      (e) => !listed.has(e.path) && e.targets.some((t) => setting.moves.paths.has(t.slice(site.root.length))),
-    )
-    .map(({ path, url }) => ({ path, url }))
-  return { pages, followers, redirects: await redirectsNow(open) }
-}
-
-/** What a page's slug changes elsewhere, counted in the proofs themselves. */
-export interface SlugEffect {
-  moved: { from: string; to: string }[]
-  /** Pages and other files whose addresses follow, and how many in each. */
-  followers: { path: string; count: number }[]
-  redirects: number
-}
-export async function slugEffect(
-  path: string,
-  decisionsOf: Record<string, Decisions>,
-): Promise<SlugEffect | null> {
-  const open = current
-  if (!open) return null
-  const { site, setting } = open
-  const own = path.slice(site.root.length)
-  const slug = open.slugs.get(own)
-  const question = ++slugQuestions
-  // What this slug does by itself; what others do beside it is theirs.
-  const all = open.files.map(([, p]) => p)
-  const moves = slug ? movesOf(all, new Map([[own, slug]]), site.base) : noMoves
-  const alone = { ...setting, moves }
-  const movedIds = new Set([...moves.paths.keys()].map((p) => site.root + p))
-  const pages = [...moves.paths].filter(([from]) => isPagePath(from))
-  // Style sheets and scripts are referred to in ways that the index does not keep: then every page is looked at.
-  const everywhere = pages.length < moves.paths.size
-  const followers: SlugEffect['followers'] = []
-  for (const entry of moves.paths.size > 0 ? setting.index.entries.values() : []) {
-    if (!everywhere && !entry.targets.some((t) => movedIds.has(t)) && !movedIds.has(entry.path)) continue
-    const source = await sourceFor(open, entry.path)
-    if (question !== slugQuestions) return null
-    if (!source) continue
-    const { changes } = proofFor(entry.path, source, decisionsOf[entry.path] ?? {}, alone)
-    const count = changes.filter((c) => c.key === CARRIED).length
-    if (count > 0) followers.push({ path: entry.path, count })
-  }
-  for (const [id, file] of open.files) {
-    if (!/\.(?:css|xml|rss|atom)$/i.test(file) || moves.paths.size === 0) continue
-    const record = await db.files.get([site.id, id])
-    if (record && fileBytes(file, record.bytes, moves, site.base) !== record.bytes)
-      followers.push({ path: id, count: 1 })
-  }
-  return {
-    moved: pages.map(([from, to]) => ({ from: addressOf(from, site.base), to: addressOf(to, site.base) })),
-    followers: followers.sort((a, b) => (a.path < b.path ? -1 : 1)),
-    redirects: redirectsOf(moves, all, site.base).length,
-  }
-}
-/** Counts questions about a slug: one that is asked while it is typed makes the one before it idle. */
-let slugQuestions = 0
-
-/** The files that leave: all of the site with the changes, or the changed pages alone; redirects where addresses changed. */
-export async function handOff(
-  which: 'whole' | 'changed',
-  progress: (p: Progress) => void,
-): Promise<Uint8Array | null> {
-  if (!current) return null
-  const open = current
-  const { site, setting } = open
-  const work = new Map(
-    (await db.work.where('site').equals(site.id).toArray()).map((w) => [w.path, w.decisions]),
-  )
-  const out = new Map<string, Uint8Array>()
-  const place = (path: string) => {
-    const own = path.slice(site.root.length)
-    return site.root + (setting.moves.paths.get(own) ?? own)
-  }
-  const paths = (await db.sources.where('site').equals(site.id).primaryKeys()).map(([, path]) => path)
-  for (const [i, path] of paths.entries()) {
-    const decisions = work.get(path) ?? {}
-    if (i % 20 === 0) progress({ done: i, of: paths.length, now: path })
-    const untouched =
-      Object.keys(decisions).length === 0 && setting.moves.paths.size === 0 && setting.templates.length === 0
-    if (which === 'changed' && untouched) continue
-    const record = (await db.sources.get([site.id, path]))!
-    const source = sourceOf(record.bytes, record.encoding, record.encodingBy, record.bom)
-    const proof = proofFor(path, source, decisions, setting)
-    if (which === 'whole' || proof.changes.length > 0 || place(path) !== path)
-      out.set(place(path), proof.source.bytes)
-  }
-  await db.files
-    .where('site')
-    .equals(site.id)
-    .each(({ path, bytes }) => {
-      const now = fileBytes(path.slice(site.root.length), bytes, setting.moves, site.base)
-      if (which === 'whole' || now !== bytes || place(path) !== path) out.set(place(path), now)
-    })
-  const redirects = await redirectsNow(open)
-  if (redirects.length > 0 || setting.moves.paths.size > 0)
-    out.set(site.root + REDIRECTS, new TextEncoder().encode(writeRedirects(redirects)))
-  progress({ done: paths.length, of: paths.length, now: 'packing' })
-  return writeZip([...out].sort(([a], [b]) => (a < b ? -1 : 1)))
-}
-
-export const redirectsCsv = async (): Promise<string> =>
-  writeRedirects(current ? await redirectsNow(current) : [])
-
-/** One page as it would be handed off, for a single download. */
-export async function pageBytes(path: string, decisions: Decisions): Promise<Uint8Array | null> {
-  const source = current && (await sourceFor(current, path))
-  return source ? proofFor(path, source, decisions, current!.setting).source.bytes : null
-}
-
-export const changesCsv = async (): Promise<string> => changeSheet((await changedPages()).pages)
-
-/** The site with all its work as one project file. */
-export async function exportProject(id: string): Promise<Uint8Array | null> {
-  const site = await db.sites.get(id)
-  if (!site) return null
-  const [sources, files, work, log] = await Promise.all([
-    db.sources.where('site').equals(id).toArray(),
-    db.files.where('site').equals(id).toArray(),
-    db.work.where('site').equals(id).toArray(),
-    db.log.where('site').equals(id).sortBy('id'),
-  ])
-  return writeProject({
-    site: { name: site.name, base: site.base, whole: site.whole, root: site.root, takenIn: site.takenIn },
-    work: Object.fromEntries(work.map((w) => [w.path, w.decisions])),
-    log: log.map(({ at, label, changes, undone }) => ({ at, label, changes, undone })),
-    files: new Map([...sources, ...files].map((f) => [f.path, f.bytes])),
-  })
 }
 
 export interface KeywordsRead {

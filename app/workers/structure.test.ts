@@ -7,6 +7,7 @@ import type { TemplateRule } from '../../core/headings/template-rules.ts'
 import { db } from '../store/db.ts'
 import { commit } from '../store/work-log.ts'
 import * as desk from './desk.ts'
+import * as handOff from './hand-off.ts'
 import { prepare, takeIn } from './intake.ts'
 import * as structure from './structure.ts'
 import * as templates from './templates.ts'
@@ -177,9 +178,9 @@ describe('rules for what recurs', () => {
       ['p3.html', 'Page 3'],
     ])
     expect(await templates.templateReach()).toEqual({ r: 2 })
-    const changed = await desk.changedPages()
+    const changed = await handOff.changedPages()
     expect(changed.pages.map((p) => p.path)).toEqual(['p1.html', 'p3.html'])
-    const files = unzipSync((await desk.handOff('whole', () => {}))!)
+    const files = unzipSync((await handOff.handOff('whole', () => {}))!)
     const read = (path: string) => new TextDecoder().decode(files[path])
     expect(read('p1.html')).toBe(
       page(1).replace('<p class="page-title">Page 1</p>', '<h1 class="page-title">Page 1</h1>'),
@@ -187,7 +188,7 @@ describe('rules for what recurs', () => {
     expect(read('p2.html')).toBe(page(2))
     await commit(id, 'Taken back', [{ path: '', key: 'templates', after: undefined }], TODAY)
     expect((await desk.openSite(id, TODAY))!.rows.every((r) => r.h1 === null)).toBe(true)
-    expect((await desk.changedPages()).pages).toEqual([])
+    expect((await handOff.changedPages()).pages).toEqual([])
   })
   it('give way to what an editor decided of the page', async () => {
     await openSite({ 'p1.html': page(1), 'p2.html': page(2), 'p3.html': page(3) })
