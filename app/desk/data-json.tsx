@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react'
 import { lineAndColumn, lineStarts } from '../../core/page/places.ts'
+import { layOut } from '../../core/structured-data/edit-json.ts'
 import { parseJson } from '../../core/structured-data/json.ts'
 import { useNonce } from '../nonce.ts'
 import type { JsonEditor } from './json-editor.ts'
@@ -53,6 +54,19 @@ export function DataJson({
   return (
     <div data-testid="json">
       <div ref={host} className="sheet overflow-x-auto" />
+      {parsed.ok && layOut(text) !== text && (
+        <button
+          type="button"
+          className="quiet float-right mt-1 text-[13px]"
+          title="The same, each value on a line of its own"
+          onClick={() => {
+            onType(layOut(text))
+            onRest()
+          }}
+        >
+          Lay it out
+        </button>
+      )}
       <p className={`mt-1 text-[13px] ${place ? 'text-carmine' : 'text-ink-3'}`} role="status">
         {parsed.ok
           ? 'Whole JSON. What is typed here is in the fields, and the other way round.'

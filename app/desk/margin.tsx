@@ -10,6 +10,7 @@ import type { MarkView } from '../workers/page-view.ts'
 
 const GAP = 14
 const grave = { blocker: 'Blocker', flaw: 'Flaw', nit: 'Nit' } as const
+const severities = Object.keys(grave)
 
 /**
  * The margin: each mark level with the line that it is about, pushed down where two would meet. `anchors` are px from
@@ -33,7 +34,12 @@ export function Margin({
   const box = useRef<HTMLOListElement>(null)
   const [tops, setTops] = useState<ReadonlyMap<string, number>>(new Map())
   const [height, setHeight] = useState(0)
-  const ordered = [...marks].sort((a, b) => (anchors.get(a.id) ?? 0) - (anchors.get(b.id) ?? 0))
+  // From the top of the sheet down; of what stands at one place, what matters most first.
+  const ordered = [...marks].sort(
+    (a, b) =>
+      (anchors.get(a.id) ?? 0) - (anchors.get(b.id) ?? 0) ||
+      severities.indexOf(a.severity) - severities.indexOf(b.severity),
+  )
   const layoutKey = ordered
     .map((m) => `${m.id}:${anchors.get(m.id) ?? 0}:${m.message}:${m.stet ? 1 : 0}`)
     .join('|')

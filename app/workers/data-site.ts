@@ -5,6 +5,7 @@ import type { PageFacts } from '../../core/page/facts.ts'
 import { applyDraft } from '../../core/page/proof.ts'
 import { readPage } from '../../core/page/read-page.ts'
 import { sourceBytes } from '../../core/rules/resolve.ts'
+import { catalogue } from '../../core/rules/catalogue.ts'
 import { auditPage, ruleOf } from '../../core/rules/runner.ts'
 import { build, type BuildKind } from '../../core/structured-data/build.ts'
 import { pretty } from '../../core/structured-data/edit-json.ts'
@@ -29,6 +30,7 @@ export interface SpreadPage {
 }
 /** What can be said of every page in one step: its breadcrumb; or who publishes it, the organisation being described on the home page. */
 export type Spread = 'breadcrumb' | 'organisation'
+const only = new Set(catalogue.filter((r) => r.family === 'data').map((r) => r.id))
 export const spreadKey = (kind: Spread): TargetKey => `data:${kind}`
 
 /** What one kind of data for every page would be, for some of the pages. `decisionsOf` holds what was decided, by path. */
@@ -71,9 +73,9 @@ export async function spreadPreview(
       const after = applyDraft(source, { ...draftOf(decisions), [spreadKey(kind)]: edit })
       const judged = readPage(after.source, { path, url: page.url, main: open.setting.style.main })
       const rulesOf = (p: PageFacts) =>
-        auditPage(p, open.setting.index, open.setting.style, { date: open.setting.date })
-          .map((m) => m.rule)
-          .filter((rule) => ruleOf(rule).family === 'data')
+        auditPage(p, open.setting.index, open.setting.style, { date: open.setting.date, only }).map(
+          (m) => m.rule,
+        )
       const more = rulesOf(judged)
       for (const rule of rulesOf(page)) if (more.includes(rule)) more.splice(more.indexOf(rule), 1)
       out.push({
@@ -129,7 +131,7 @@ export async function siteData(): Promise<SiteDataView> {
       const id = nodeOf(i)
       const before = things.get(id)
       if (before) {
-        if (!before.pages.includes(path)) before.pages.push(path)
+        if (before.pages.at(-1) !== path) before.pages.push(path)
         before.name ??= t.name
         for (const type of t.types) if (!before.types.includes(type)) before.types.push(type)
       } else

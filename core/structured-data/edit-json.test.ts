@@ -1,7 +1,7 @@
 /** One value changes, and every byte elsewhere stays; what is put in comes back out. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { addItem, addMember, moveItem, removeValue, safeJson, setValue, step } from './edit-json.ts'
+import { addItem, addMember, layOut, moveItem, removeValue, safeJson, setValue, step } from './edit-json.ts'
 import { parseJson, pointerAt, valueAt } from './json.ts'
 
 /** A JSON text as people write them: any indentation, any line ends, odd spacing, numbers in any form. */
@@ -176,6 +176,23 @@ describe('a text in a script element', () => {
         const safe = safeJson(JSON.stringify(value))
         expect(JSON.parse(safe)).toEqual(JSON.parse(JSON.stringify(value)))
         expect(safe).not.toMatch(/<\/script|<!--|[\u2028\u2029]/i)
+      }),
+    )
+  })
+})
+
+describe('laid out', () => {
+  it('says the same, each name, number and string spelt as it was, however it was written', () => {
+    expect(layOut('\n{"a":1.0,"b":[],"c":{"\\u0061":[1e2,"<\\/b>"]}}\r\n')).toBe(
+      '\n{\r\n  "a": 1.0,\r\n  "b": [],\r\n  "c": {\r\n    "\\u0061": [\r\n      1e2,\r\n      "<\\/b>"\r\n    ]\r\n  }\r\n}\r\n',
+    )
+    expect(layOut('{"a":')).toBe('{"a":')
+    fc.assert(
+      fc.property(document, layout, (value, how) => {
+        const text = layOut(written(value, how))
+        expect(JSON.parse(text)).toEqual(JSON.parse(JSON.stringify(value)))
+        expect(text.replace(/\r/g, '')).toBe(JSON.stringify(value, null, 2))
+        expect(layOut(text)).toBe(text)
       }),
     )
   })

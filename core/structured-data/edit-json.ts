@@ -171,6 +171,31 @@ export function moveItem(text: string, pointer: string, from: number, to: number
   return out + text.slice(list.items.at(-1)!.end)
 }
 
+/** The same text with each value on a line of its own, two spaces a step; names, numbers and strings as they are spelt. */
+export function layOut(text: string): string {
+  const root = parsed(text)
+  if (!root) return text
+  const eol = lineEnd(text)
+  const lines = (value: JsonValue, indent: string): string => {
+    const inner = indent + '  '
+    const parts =
+      value.kind === 'object'
+        ? value.members.map((m) => `${text.slice(m.keyStart, m.keyEnd)}: ${lines(m.value, inner)}`)
+        : value.kind === 'array'
+          ? value.items.map((item) => lines(item, inner))
+          : []
+    if (parts.length === 0)
+      return value.kind === 'object'
+        ? '{}'
+        : value.kind === 'array'
+          ? '[]'
+          : text.slice(value.start, value.end)
+    const [open, close] = value.kind === 'object' ? '{}' : '[]'
+    return open + eol + parts.map((p) => inner + p).join(`,${eol}`) + eol + indent + close
+  }
+  return spliced(text, root.start, root.end, lines(root, ''))
+}
+
 /** A document as it is written anew: two spaces a step. */
 export const pretty = (value: unknown): string => JSON.stringify(value, null, 2)
 
