@@ -8,7 +8,7 @@ import {
   type PageData,
   type Thing,
   type Value,
-} from '../../core/structured-data/read.ts'
+} from '../../core/structured-data/page-data.ts'
 import { isA, isClass, membersOf, rangesOf } from '../../core/structured-data/vocabulary.ts'
 
 /** With what a field is filled in. */

@@ -11,7 +11,8 @@ import { addressOnly, emptyIndex, updateIndex, type SiteIndex } from '../site/si
 import { featuresOf } from '../structured-data/features.ts'
 import { pointerAt } from '../structured-data/json.ts'
 import { siteThings } from '../structured-data/site-things.ts'
-import { dataOf, schemaTypes, type PageData } from '../structured-data/read.ts'
+import { schemaTypes, type PageData } from '../structured-data/page-data.ts'
+import { dataOf } from '../structured-data/read.ts'
 
 export interface DataMark {
   rule: string

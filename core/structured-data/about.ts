@@ -1,6 +1,6 @@
 /** What a page is about, among all that its data describes. */
 import { standsAlone } from './features.ts'
-import { schemaTypes, thingsUnder, valuesOf, type PageData, type Property, type Thing } from './read.ts'
+import { schemaTypes, thingsUnder, valuesOf, type PageData, type Property, type Thing } from './page-data.ts'
 import { isA } from './vocabulary.ts'
 
 /** Classes that a page can be about; the others say who stands behind it, where it stands, or what it holds. */

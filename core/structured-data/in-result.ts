@@ -1,7 +1,8 @@
 /** What a page's eligible data could add to its result; engines decide whether they show any of it. */
 import type { PageFacts } from '../page/facts.ts'
 import { featuresOf, type Addition } from './features.ts'
-import { dataOf, textOf, thingsUnder } from './read.ts'
+import { textOf, thingsUnder } from './page-data.ts'
+import { dataOf } from './read.ts'
 import { textOfMarkup } from './visible.ts'
 import { lackInWords } from './words.ts'
 

@@ -14,7 +14,7 @@ import {
   isRelativeAddress,
   isTime,
 } from './formats.ts'
-import { schemaTypes, type Literal, type PageData, type Value } from './read.ts'
+import { schemaTypes, type Literal, type PageData, type Value } from './page-data.ts'
 import { isA, isClass, isMember, isProperty, lineage, membersOf, rangesOf, termOf } from './vocabulary.ts'
 
 export type Verdict =

@@ -1,7 +1,6 @@
 /** What the site's index keeps of a page's things: enough for who points to whom, and for what two pages say of one. */
 import type { PageFacts } from '../page/facts.ts'
 import {
-  dataOf,
   schemaTypes,
   textOf,
   thingsUnder,
@@ -9,7 +8,8 @@ import {
   type PageData,
   type Property,
   type Thing,
-} from './read.ts'
+} from './page-data.ts'
+import { dataOf } from './read.ts'
 import { isA } from './vocabulary.ts'
 
 export interface SiteThing {

@@ -1,13 +1,13 @@
 import { resolveAddress, withoutQuery } from '../../site/addresses.ts'
 import {
-  dataOf,
   schemaTypes,
   textOf,
   thingsUnder,
   valuesOf,
   type PageData,
   type Thing,
-} from '../../structured-data/read.ts'
+} from '../../structured-data/page-data.ts'
+import { dataOf } from '../../structured-data/read.ts'
 import { rule } from '../rule.ts'
 import { described } from './example.ts'
 

@@ -1,6 +1,6 @@
 /** Repairs of a value or a name within a JSON-LD block: the rest of the block stays as it is. */
 import type { PageFacts } from '../../page/facts.ts'
-import type { Span } from '../../structured-data/read.ts'
+import type { Span } from '../../structured-data/page-data.ts'
 import type { Repair } from '../rule.ts'
 
 /** Puts text in the place of what stands there; undefined where the place is in no block. */

@@ -1,4 +1,5 @@
-import { dataOf, schemaTypes } from '../../structured-data/read.ts'
+import { schemaTypes } from '../../structured-data/page-data.ts'
+import { dataOf } from '../../structured-data/read.ts'
 import { isA } from '../../structured-data/vocabulary.ts'
 import { isDate, isDateTime } from '../../structured-data/formats.ts'
 import { rule } from '../rule.ts'

@@ -1,5 +1,6 @@
 import { featuresOf, type Lack } from '../../structured-data/features.ts'
-import { dataOf, type Thing } from '../../structured-data/read.ts'
+import type { Thing } from '../../structured-data/page-data.ts'
+import { dataOf } from '../../structured-data/read.ts'
 import { lackInWords } from '../../structured-data/words.ts'
 import { rule } from '../rule.ts'
 import { opening } from './data-edit.ts'

@@ -1,6 +1,7 @@
 import { isOfSchema } from '../../structured-data/context.ts'
 import { judgeValue } from '../../structured-data/judge.ts'
-import { dataOf, schemaTypes } from '../../structured-data/read.ts'
+import { schemaTypes } from '../../structured-data/page-data.ts'
+import { dataOf } from '../../structured-data/read.ts'
 import { isClass, propertiesOf, replacementOf } from '../../structured-data/vocabulary.ts'
 import { rule } from '../rule.ts'
 import { replaceInData } from './data-edit.ts'

@@ -1,5 +1,6 @@
 import { isOfSchema } from '../../structured-data/context.ts'
-import { dataOf, schemaTypes } from '../../structured-data/read.ts'
+import { schemaTypes } from '../../structured-data/page-data.ts'
+import { dataOf } from '../../structured-data/read.ts'
 import { isProperty, nearestTerms, propertiesOf } from '../../structured-data/vocabulary.ts'
 import { rule } from '../rule.ts'
 import { either } from './data-edit.ts'

@@ -1,4 +1,5 @@
-import { dataOf, schemaTypes, type Thing } from '../../structured-data/read.ts'
+import { schemaTypes, type Thing } from '../../structured-data/page-data.ts'
+import { dataOf } from '../../structured-data/read.ts'
 import { domainsOf, isA, isClass, propertiesOf } from '../../structured-data/vocabulary.ts'
 import { rule } from '../rule.ts'
 import { either } from './data-edit.ts'
