@@ -1,4 +1,5 @@
 /** What a page is about, among all that its data describes. */
+import { kept } from '../page/kept.ts'
 import { standsAlone } from './features.ts'
 import { schemaTypes, thingsUnder, valuesOf, type PageData, type Property, type Thing } from './page-data.ts'
 import { isA } from './vocabulary.ts'
@@ -41,25 +42,20 @@ const behind = new Set([
   'memberOf',
 ])
 
-const cache = new WeakMap<PageData, Thing[]>()
 /** The things that the page is about, in order; publishers and authors are none of them, nor are breadcrumbs. */
-export function aboutThings(data: PageData): Thing[] {
-  const known = cache.get(data)
-  if (known) return known
+export const aboutThings = kept((data: PageData): Thing[] => {
   const pointedTo = new Set<string>()
   for (const thing of data.things)
     for (const property of thing.properties)
       if (behind.has(property.name))
         for (const v of property.values) if (v.kind === 'reference') pointedTo.add(v.id)
-  const about = data.things.filter(
+  return data.things.filter(
     (t) =>
       (t.id === null || !pointedTo.has(t.id)) &&
       schemaTypes(t).some((type) => subjects.some((s) => isA(type, s))) &&
       standsAlone(t),
   )
-  cache.set(data, about)
-  return about
-}
+})
 
 /** One value that ought to be seen on the page. */
 export interface ToBeSeen {

@@ -1,6 +1,8 @@
 import { toBeSeen } from '../../structured-data/about.ts'
 import { dataOf } from '../../structured-data/read.ts'
+import { schemaTypes } from '../../structured-data/page-data.ts'
 import { isDateSeen, isNumberSeen, isTextSeen } from '../../structured-data/visible.ts'
+import { inWords } from '../../structured-data/words.ts'
 import { rule } from '../rule.ts'
 import { described } from './example.ts'
 
@@ -15,10 +17,11 @@ export const dataUnseen = rule({
   why: 'Data must say what readers can see. Where it says more, the whole page’s data may be passed over.',
   mend: 'Say it on the page, or take it out of the data.',
   needs: ['data', 'text'],
-  message: ({ property, value }) => `“${property}” is “${value}”, which is not in the page’s visible text.`,
+  message: ({ property, of, value }) =>
+    `“${property}”${of ? ` of the ${of}` : ''} is “${value}”, which is not in the page’s visible text.`,
   check({ page }, mark) {
     if (page.data.length === 0) return
-    for (const { property, as, value, start, end } of toBeSeen(dataOf(page))) {
+    for (const { thing, property, as, value, start, end } of toBeSeen(dataOf(page))) {
       const seen =
         as === 'date'
           ? isDateSeen(page, value)
@@ -28,7 +31,12 @@ export const dataUnseen = rule({
       if (!seen)
         mark(
           { start, end },
-          { property: property.name, value: value.length > 80 ? value.slice(0, 80) + '…' : value },
+          {
+            property: property.name,
+            // Where it is not the page's own thing: whose.
+            of: thing.within ? inWords(schemaTypes(thing)[0] ?? '') : null,
+            value: value.length > 80 ? value.slice(0, 80) + '…' : value,
+          },
         )
     }
   },
@@ -71,7 +79,7 @@ export const dataUnseen = rule({
           '<h1>Lamp</h1><p>£120',
         ),
         at: '12}',
-        says: /“price” is “12”/,
+        says: /“price” of the offer is “12”/,
       },
       {
         html: described({ '@type': 'Article', datePublished: '2026-03-12' }, '<p>13 March 2026'),
@@ -90,7 +98,7 @@ export const dataUnseen = rule({
           '<h2>When?</h2>',
         ),
         at: '"Never."',
-        says: /“text” is “Never\.”/,
+        says: /“text” of the answer is “Never\.”/,
       },
       {
         html: described(
@@ -101,7 +109,7 @@ export const dataUnseen = rule({
           },
           '<h1>Cake</h1><p hidden>4.8',
         ),
-        says: /“ratingValue” is “4\.8”/,
+        says: /“ratingValue” of the aggregate rating is “4\.8”/,
       },
     ],
   },
