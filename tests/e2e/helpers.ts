@@ -1,5 +1,6 @@
 import { readFileSync, readdirSync } from 'node:fs'
 import { join, relative } from 'node:path'
+import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page } from '@playwright/test'
 import { unzipSync, zipSync } from 'fflate'
 
@@ -33,6 +34,24 @@ export function watchConsole(page: Page): string[] {
   })
   page.on('pageerror', (e) => problems.push(e.message))
   return problems
+}
+
+/**
+ * axe-core finds nothing on the page as it stands: all its rules by day; by night, where nothing differs but colours,
+ * contrast alone. Two hundred milliseconds let what opens come to rest; what fades in to fade out again is passed over.
+ */
+export async function checkAccess(page: Page, view = page.url()): Promise<void> {
+  const found: string[] = []
+  for (const scheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme: scheme })
+    await page.waitForTimeout(200)
+    const axe = new AxeBuilder({ page }).exclude('[data-sonner-toaster]')
+    const { violations } = await (scheme === 'light' ? axe : axe.withRules('color-contrast')).analyze()
+    for (const v of violations)
+      found.push(`${view}, ${scheme}: ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)
+  }
+  await page.emulateMedia({ colorScheme: 'light' })
+  expect(found).toEqual([])
 }
 
 export async function openShelf(page: Page): Promise<void> {

@@ -1,7 +1,6 @@
 /** Ledger, outline, margin, approval, hand-off and help, by keyboard and by pointer; and axe-core on every view. */
-import AxeBuilder from '@axe-core/playwright'
-import { expect, test, type Page } from '@playwright/test'
-import { openDemo, openDesk, openShelf, saved, watchConsole } from './helpers.ts'
+import { expect, test } from '@playwright/test'
+import { checkAccess, openDemo, openDesk, openShelf, saved, watchConsole } from './helpers.ts'
 
 test('the ledger: filter by mark and by words, edit a cell from the keyboard, go on with Enter, put back with Escape', async ({
   page,
@@ -76,84 +75,73 @@ test('stepping through pages, copying fields, the list of keys', async ({ page, 
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
 })
 
-/** Looks at the page as it stands; two hundred milliseconds let what opens come to rest. */
-async function check(page: Page, view: string): Promise<void> {
-  await page.waitForTimeout(200)
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map((v) => `${view}: ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([])
-}
+test('axe-core finds nothing on shelf, ledger, desk and hand-off, by day and by night', async ({ page }) => {
+  const problems = watchConsole(page)
+  const site = await openDemo(page)
+  await checkAccess(page, 'ledger')
+  await page.locator('[data-cell="0-1"]').focus()
+  await page.keyboard.press('Enter')
+  await checkAccess(page, 'ledger, editing')
+  for (const [path, sheet] of [
+    ['evenings/lamp-lighting.html', 'snippet'],
+    ['jobs/index.html', 'snippet'],
+    ['stories/fog-signal.html', 'outline'],
+    ['contact.html', 'head'],
+    ['visit/questions.html', 'source'],
+  ] as const) {
+    await openDesk(page, site, path, sheet)
+    await checkAccess(page, `desk, ${sheet}`)
+  }
+  await openDesk(page, site, 'shop/index.html')
+  await page.getByTestId('title').fill('The lighthouse shop: charts, lamps and a horn')
+  await saved(page)
+  await page.getByRole('link', { name: /Hand-off/ }).click()
+  await expect(page.locator('[data-path="shop/index.html"]')).toBeVisible()
+  await checkAccess(page, 'hand-off')
+  await openShelf(page)
+  await checkAccess(page, 'shelf')
+  await page.getByRole('button', { name: /Paste a page/ }).click()
+  await checkAccess(page, 'shelf, dialog')
+  await page.goto('/about')
+  await checkAccess(page, 'about')
+  expect(problems).toEqual([])
+})
 
-for (const scheme of ['light', 'dark'] as const) {
-  test(`axe-core finds nothing on shelf, ledger, desk and hand-off, ${scheme}`, async ({ page }) => {
-    const problems = watchConsole(page)
-    await page.emulateMedia({ colorScheme: scheme })
-    const site = await openDemo(page)
-    await check(page, 'ledger')
-    await page.locator('[data-cell="0-1"]').focus()
-    await page.keyboard.press('Enter')
-    await check(page, 'ledger, editing')
-    for (const [path, sheet] of [
-      ['evenings/lamp-lighting.html', 'snippet'],
-      ['jobs/index.html', 'snippet'],
-      ['stories/fog-signal.html', 'outline'],
-      ['contact.html', 'head'],
-      ['visit/questions.html', 'source'],
-    ] as const) {
-      await openDesk(page, site, path, sheet)
-      await check(page, `desk, ${sheet}`)
-    }
-    await openDesk(page, site, 'shop/index.html')
-    await page.getByTestId('title').fill('The lighthouse shop: charts, lamps and a horn')
-    await saved(page)
-    await page.getByRole('link', { name: /Hand-off/ }).click()
-    await expect(page.locator('[data-path="shop/index.html"]')).toBeVisible()
-    await check(page, 'hand-off')
-    await openShelf(page)
-    await check(page, 'shelf')
-    await page.getByRole('button', { name: /Paste a page/ }).click()
-    await check(page, 'shelf, dialog')
-    await page.goto('/about')
-    await check(page, 'about')
-    expect(problems).toEqual([])
-  })
-
-  test(`axe-core finds nothing on the desk’s drawers, the picture and the house style, ${scheme}`, async ({
-    page,
-  }) => {
-    const problems = watchConsole(page)
-    await page.emulateMedia({ colorScheme: scheme })
-    const site = await openDemo(page)
-    await openDesk(page, site, 'index.html')
-    for (const drawer of ['takes', 'casing', 'instead', 'carriers'])
-      await page.getByTestId(`drawer-${drawer}`).getByRole('button').first().click()
-    await expect(page.getByTestId('take').first()).toBeVisible()
-    await check(page, 'desk, all drawers open')
-    await openDesk(page, site, 'tours/index.html')
-    await page.getByTestId('slug').fill('shop')
-    await expect(page.getByTestId('slug-refused')).toBeVisible()
-    await check(page, 'desk, a slug that is taken')
-    await page.getByTestId('slug').fill('tours-by-night')
-    await expect(page.getByTestId('slug-effect')).toBeVisible()
-    await check(page, 'desk, a slug that changes')
-    await page.getByRole('button', { name: 'Picture …' }).click()
-    await expect(page.getByTestId('approval-card')).toBeVisible()
-    await check(page, 'picture for approval')
-    await page.keyboard.press('Escape')
-    await openDesk(page, site, 'tours/tower.html', 'outline')
-    await page.getByTestId('compare-with').selectOption('tours/lens-room.html')
-    await expect(page.getByTestId('compare').locator('table')).toBeVisible()
-    await check(page, 'comparison')
-    await page.goto(`/sites/${site}/templates`)
-    await page.getByTestId('suggestion').getByRole('button').click()
-    await expect(page.getByTestId('template-figures')).toBeVisible()
-    await check(page, 'headings that recur')
-    await page.goto(`/sites/${site}/house-style`)
-    await page.getByTestId('pattern').fill('{page} | {section}')
-    await expect(page.getByTestId('pattern-preview')).toBeVisible()
-    await page.getByText('Title', { exact: false }).and(page.locator('summary')).first().click()
-    await page.getByLabel(/Addresses such as/).fill('/shop/*')
-    await page.getByRole('button', { name: 'Add', exact: true }).click()
-    await check(page, 'house style')
-    expect(problems).toEqual([])
-  })
-}
+test('axe-core finds nothing on the desk’s drawers, the picture and the house style, by day and by night', async ({
+  page,
+}) => {
+  const problems = watchConsole(page)
+  const site = await openDemo(page)
+  await openDesk(page, site, 'index.html')
+  for (const drawer of ['takes', 'casing', 'instead', 'carriers'])
+    await page.getByTestId(`drawer-${drawer}`).getByRole('button').first().click()
+  await expect(page.getByTestId('take').first()).toBeVisible()
+  await checkAccess(page, 'desk, all drawers open')
+  await openDesk(page, site, 'tours/index.html')
+  await page.getByTestId('slug').fill('shop')
+  await expect(page.getByTestId('slug-refused')).toBeVisible()
+  await checkAccess(page, 'desk, a slug that is taken')
+  await page.getByTestId('slug').fill('tours-by-night')
+  await expect(page.getByTestId('slug-effect')).toBeVisible()
+  await checkAccess(page, 'desk, a slug that changes')
+  await page.getByRole('button', { name: 'Picture …' }).click()
+  await expect(page.getByTestId('approval-card')).toBeVisible()
+  await checkAccess(page, 'picture for approval')
+  await page.keyboard.press('Escape')
+  await openDesk(page, site, 'tours/tower.html', 'outline')
+  await page.getByTestId('compare-with').selectOption('tours/lens-room.html')
+  await expect(page.getByTestId('compare').locator('table')).toBeVisible()
+  await checkAccess(page, 'comparison')
+  await page.goto(`/sites/${site}/templates`)
+  await page.getByTestId('suggestion').getByRole('button').click()
+  await expect(page.getByTestId('template-figures')).toBeVisible()
+  await checkAccess(page, 'headings that recur')
+  await page.goto(`/sites/${site}/house-style`)
+  await page.getByTestId('pattern').fill('{page} | {section}')
+  await expect(page.getByTestId('pattern-preview')).toBeVisible()
+  await page.getByText('Title', { exact: false }).and(page.locator('summary')).first().click()
+  await page.getByLabel(/Addresses such as/).fill('/shop/*')
+  await page.getByRole('button', { name: 'Add', exact: true }).click()
+  await checkAccess(page, 'house style')
+  expect(problems).toEqual([])
+})
