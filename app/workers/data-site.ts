@@ -3,7 +3,6 @@ import { draftOf, type Decisions } from '../../core/exchange/work.ts'
 import type { Edit, TargetKey } from '../../core/page/draft.ts'
 import type { PageFacts } from '../../core/page/facts.ts'
 import { applyDraft } from '../../core/page/proof.ts'
-import { readPage } from '../../core/page/read-page.ts'
 import { sourceBytes } from '../../core/rules/resolve.ts'
 import { catalogue } from '../../core/rules/catalogue.ts'
 import { auditPage, ruleOf } from '../../core/rules/runner.ts'
@@ -71,8 +70,16 @@ export async function spreadPreview(
         value: pretty(built.data),
         built: linksOf(built, (s) => sourceBytes(proof, [s])[0]!),
       }
-      const after = applyDraft(source, { ...draftOf(decisions), [spreadKey(kind)]: edit })
-      const judged = readPage(after.source, { path, url: page.url, main: open.setting.style.main })
+      const key = spreadKey(kind)
+      const refused = applyDraft(source, { ...draftOf(decisions), [key]: edit }).refused.find(
+        (r) => r.key === key,
+      )
+      if (refused) {
+        skip(refused.why)
+        continue
+      }
+      // All that these rules look at is what the page says, which stays, and its data, which is one block more.
+      const judged = { ...page, data: [...page.data, { json: edit.value!, jsonStart: 0, start: 0, end: 0 }] }
       const rulesOf = (p: PageFacts) =>
         auditPage(p, open.setting.index, open.setting.style, { date: open.setting.date, only }).map(
           (m) => m.rule,

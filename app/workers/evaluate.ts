@@ -109,7 +109,9 @@ export function proofFor(path: string, source: Source, decisions: Decisions, set
   const carry = carryFor(own, setting.moves, setting.base)
   if (hasBuilt(draft)) {
     const rest = applyDraft(source, withoutBuilt(draft), carry)
-    const page = readPage(rest.source, { path, url, main: setting.style.main })
+    const where = { path, url, main: setting.style.main }
+    const page =
+      rest.source === source && url === oldUrl ? factsOf(source, where) : readPage(rest.source, where)
     draft = followPage(
       draft,
       page,

@@ -50,10 +50,12 @@ export interface SiteSide {
 
 export interface Ground {
   page: PageFacts
-  content: Content
   lang: string
   site: SiteSide
-  labels: Label[]
+  /** What the page shows, piece by piece: another reading of the page, made when it is first asked for. */
+  readonly content: Content
+  /** What stands beside a name, in its pieces. */
+  readonly labels: Label[]
 }
 export interface Label {
   name: string
@@ -62,11 +64,24 @@ export interface Label {
 }
 
 const cache = new WeakMap<PageFacts, { text: string; content: Content }>()
-export function groundOf(page: PageFacts, text: string, site: SiteSide, language: string): Ground {
+function contentFor(page: PageFacts, text: string): Content {
   let known = cache.get(page)
   if (known?.text !== text) cache.set(page, (known = { text, content: contentOf(text) }))
-  const { content } = known
-  return { page, content, lang: page.lang ?? language, site, labels: labelsOf(content.pieces) }
+  return known.content
+}
+export function groundOf(page: PageFacts, text: string, site: SiteSide, language: string): Ground {
+  let labels: Label[] | null = null
+  return {
+    page,
+    lang: page.lang ?? language,
+    site,
+    get content() {
+      return contentFor(page, text)
+    },
+    get labels() {
+      return (labels ??= labelsOf(this.content.pieces))
+    },
+  }
 }
 
 /** What stands beside a name: terms with definitions, cells beside a first cell, lines with a colon. */
