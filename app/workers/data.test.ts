@@ -215,6 +215,11 @@ describe('the whole site', () => {
     )
     expect(again[0]!.skipped).toBe('It has a breadcrumb.')
   })
+  it('passes over a page in which nothing can be changed, and says why', async () => {
+    await db.sources.filter((s) => s.path === 'faq.html').modify({ encoding: 'iso-2022-jp' })
+    const [faq] = await site.spreadPreview('breadcrumb', {}, ['faq.html'])
+    expect(faq).toMatchObject({ edit: null, skipped: expect.stringMatching(/^The page is in ISO-2022-JP/) })
+  })
   it('says who publishes each page, by the organisation that it describes already', async () => {
     const found = await site.spreadPreview('organisation', {}, Object.keys(FILES))
     expect(found.map((p) => p.skipped)).toEqual(['It describes the organisation.', null, null, null])
