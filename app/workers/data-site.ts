@@ -94,8 +94,8 @@ export async function spreadPreview(
           kind === 'breadcrumb'
             ? side.trail.map((t) => t.name).join(' › ')
             : isHome
-              ? `The organisation: ${side.name ?? name}`
-              : `Published by ${side.name ?? 'the organisation'}`,
+              ? `${name}: the organisation itself`
+              : `${name}: published by ${side.name ?? 'the organisation'}`,
         marks: [...new Set(more)].map((r) => ruleOf(r).name),
         skipped: null,
         edit,

@@ -57,6 +57,11 @@ describe('intake', () => {
       ok: true,
       prepared: { base: 'https://guess.example/docs/', baseFrom: 'a page’s canonical', pages: 1, others: 1 },
     })
+    const home = PAGE('A', '<link rel="canonical" href="https://guess.example/docs/index.html">')
+    const own = writeZip([['index.html', new TextEncoder().encode(home)]])
+    expect(await prepare({ kind: 'zip', file: file('y.zip', own) })).toMatchObject({
+      prepared: { base: 'https://guess.example/docs/' },
+    })
     const folder = {
       kind: 'files' as const,
       name: 'light.example',

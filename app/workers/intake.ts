@@ -230,10 +230,12 @@ async function guessBase(
     const canonical = canonicalOf(readPage(source.source, { path, url: 'https://site.example/' + path }))
     if (!canonical || !/^https?:/i.test(canonical.href) || !canonical.url) continue
     const tail = addressOf(path.slice(opened.root.length), '')
+    // The folder's own page may name itself with its file: `…/index.html`.
+    const named = tail === '' && /\.[a-z\d]+$/i.test(new URL(canonical.url).pathname)
     const base = opened.whole
-      ? canonical.url.endsWith(tail)
+      ? canonical.url.endsWith(tail) && !named
         ? canonical.url.slice(0, canonical.url.length - tail.length)
-        : new URL('/', canonical.url).href
+        : new URL(named ? '.' : '/', canonical.url).href
       : new URL('.', canonical.url).href
     const normal = normaliseBase(base)
     if (normal)
