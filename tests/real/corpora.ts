@@ -1,10 +1,11 @@
 /** Real pages to try things on: Debian's documentation packages, fetched by apt into .cache/, never committed. */
 import { execFileSync } from 'node:child_process'
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { join, relative } from 'node:path'
+import { join, relative, resolve } from 'node:path'
 import { isPagePath } from '../../core/site/addresses.ts'
 
-const cache = join(import.meta.dirname, '../../.cache/corpora')
+/** Commands run at the project's root; bundled, a file does not know where it lay. */
+const cache = resolve('.cache/corpora')
 export const packages = ['apache2-doc', 'debian-handbook', 'sqlite3-doc', 'vim-doc'] as const
 export type Package = (typeof packages)[number]
 
