@@ -39,18 +39,18 @@ for (const [kind, tags] of kinds)
 /** What an element is, as a sum of the kinds above. */
 export const kindOf = (tag: string): number => byTag.get(tag) ?? 0
 
-const ROLE_LANDMARK: Record<string, Landmark> = {
-  banner: 'header',
-  navigation: 'nav',
-  main: 'main',
-  complementary: 'aside',
-  contentinfo: 'footer',
-  search: 'search',
-}
+const ROLE_LANDMARK = new Map<string, Landmark>([
+  ['banner', 'header'],
+  ['navigation', 'nav'],
+  ['main', 'main'],
+  ['complementary', 'aside'],
+  ['contentinfo', 'footer'],
+  ['search', 'search'],
+])
 
 /** The landmark that an element is, by its role or its tag; null for any other. */
 export function landmarkOf(node: Element, role: string | null, sectioning: boolean): Landmark | null {
-  if (role !== null && role !== '') return ROLE_LANDMARK[role] ?? null
+  if (role !== null && role !== '') return ROLE_LANDMARK.get(role) ?? null
   switch (node.tagName) {
     case 'main':
     case 'nav':

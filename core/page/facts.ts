@@ -108,6 +108,8 @@ export interface DataBlock extends Place {
 export type MainBy = 'chosen' | 'main' | 'role' | 'article' | 'density' | 'body'
 
 export interface PageFacts {
+  /** Why the page is beyond what is read, as a sentence with what to do: the facts end there. Null for nearly every page. */
+  beyond: string | null
   /** Path as taken in, `/` between folders. */
   path: string
   /** The page's address. */

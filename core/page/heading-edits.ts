@@ -5,7 +5,7 @@ import type { Located, Locations } from './locate.ts'
 import { attribute } from './parse.ts'
 import { toBytePlaces } from './places.ts'
 import { contentText, removal, setAttribute, type Splice, type Splices } from './proof.ts'
-import { fold } from './read-page.ts'
+import { fold } from '../strings.ts'
 import { sourceOf, type Source } from './source.ts'
 
 const NOT_CLOSED =

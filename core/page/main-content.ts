@@ -1,4 +1,5 @@
 /** Which part of a page is its main content, and the text of it. */
+import { foldLines } from '../strings.ts'
 import type { MainBy } from './facts.ts'
 import { countWords } from './words.ts'
 
@@ -75,10 +76,7 @@ export function textOfRegions(
 ): { text: string; words: number } {
   let content = ''
   for (const { from, to } of regions) if (from < until) content += all.slice(from, Math.min(to, until))
-  const text = content
-    .replace(/ *\n[ \n]*/g, '\n')
-    .replace(/ {2,}/g, ' ')
-    .trim()
+  const text = foldLines(content)
   return { text, words: countWords(text) }
 }
 

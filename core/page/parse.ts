@@ -28,6 +28,8 @@ export interface CommentPlace {
 }
 
 export interface Parsed {
+  /** Why the parse was ended early, as a sentence with what to do; null where the whole text was parsed. */
+  beyond: string | null
   document: Document
   /** End of the doctype, 0 without one. */
   doctypeEnd: number
@@ -37,6 +39,24 @@ export interface Parsed {
 
 /** More parse errors than this on one page are counted as this many: an editor needs the first. */
 const MOST_ERRORS = 200
+
+/**
+ * Beyond these a page is no page, and its tree may grow faster than its text: the standard opens again, in every new
+ * paragraph, each formatting element that was left open. Counted, so that the same text gives the same answer. From
+ * memory: real pages of Debian's documentation packages stay under a tenth of each.
+ */
+export const parseLimits = {
+  /** Elements more than the page has characters. */
+  elementsBeyondLength: 1000,
+  elements: 1_000_000,
+  /** Elements open at one time; browsers stop nesting at 512. */
+  depth: 5000,
+  /** Attributes of one tag. */
+  attributes: 1000,
+}
+
+/** Ends the parse of a page beyond the limits. */
+class Beyond extends Error {}
 
 interface Location {
   startLine: number
@@ -51,6 +71,7 @@ interface TagToken {
   tagName: string
   location: Location | null
   data: string
+  attrs: unknown[]
 }
 /** What is used of parse5's tokenizer and parser beyond their public types. */
 interface Internals {
@@ -61,10 +82,12 @@ interface Internals {
     _createStartTagToken(): void
     _createEndTagToken(): void
     _createCommentToken(offset: number): void
+    _leaveAttrName(): void
     write(html: string, last: boolean): void
   }
   options: { sourceCodeLocationInfo: boolean }
   currentToken: TagToken | null
+  openElements: { stackTop: number }
   onParseError: ((error: { code: string; startOffset: number }) => void) | null
   onComment(token: TagToken): void
   onDoctype(token: TagToken): void
@@ -82,7 +105,10 @@ const placeAt = (offset: number): Location => ({
   endOffset: offset,
 })
 
-/** Parses a whole document, scripting on, as a browser does. Never throws on any text; work grows linearly with it. */
+/**
+ * Parses a whole document, scripting on, as a browser does. Never throws on any text; work grows linearly with it: where
+ * it would not, the parse ends, and `beyond` says why.
+ */
 export function parsePage(text: string): Parsed {
   const errors: ParseError[] = []
   const comments: CommentPlace[] = []
@@ -92,6 +118,7 @@ export function parsePage(text: string): Parsed {
     start: tokenizer._createStartTagToken,
     end: tokenizer._createEndTagToken,
     comment: tokenizer._createCommentToken,
+    leaveAttrName: tokenizer._leaveAttrName,
     onComment: parser.onComment,
     onDoctype: parser.onDoctype,
     onItemPop: parser.onItemPop,
@@ -129,7 +156,24 @@ export function parsePage(text: string): Parsed {
     if (doctypeEnd === 0 && parser.document.childNodes.some((n) => n.nodeName === '#documentType'))
       doctypeEnd = end
   }
+  tokenizer._leaveAttrName = function () {
+    if (this.currentToken.attrs.length >= parseLimits.attributes)
+      throw new Beyond(
+        `A tag has more than ${parseLimits.attributes.toLocaleString('en')} attributes. Mend it in the source and take the page in again.`,
+      )
+    proto.leaveAttrName.call(this)
+  }
+  const mostElements = Math.min(parseLimits.elements, text.length + parseLimits.elementsBeyondLength)
+  let elements = 0
   parser._attachElementToTree = function (element, location, insertion) {
+    if (++elements > mostElements)
+      throw new Beyond(
+        `It holds more than ${mostElements.toLocaleString('en')} elements, many of them opened again and again by formatting tags that are never closed. Close them in the source and take the page in again.`,
+      )
+    if (this.openElements.stackTop > parseLimits.depth)
+      throw new Beyond(
+        `Its elements are nested more than ${parseLimits.depth.toLocaleString('en')} deep. Close what is left open in the source and take the page in again.`,
+      )
     if (location)
       element.place = { start: location.startOffset, startEnd: location.endOffset, endStart: null, end: null }
     proto.attach.call(this, element, location, insertion)
@@ -142,8 +186,14 @@ export function parsePage(text: string): Parsed {
     }
     proto.onItemPop.call(this, node, isTop)
   }
-  tokenizer.write(text, true)
-  return { document: parser.document, doctypeEnd, comments, errors }
+  let beyond: string | null = null
+  try {
+    tokenizer.write(text, true)
+  } catch (error) {
+    if (!(error instanceof Beyond)) throw error
+    beyond = error.message
+  }
+  return { beyond, document: parser.document, doctypeEnd, comments, errors }
 }
 
 /** The value of an attribute, or null. Names are in lower case. */

@@ -1,7 +1,7 @@
 import { parseFragment, type DefaultTreeAdapterTypes } from 'parse5'
-import { fold } from './read-page.ts'
+import { fold } from '../strings.ts'
 
-const markup = /<\/?[a-z][^>]*>|<!--|&(?:[a-z][a-z0-9]*|#\d+|#x[\da-f]+);/i
+const markup = /<\/?[a-z][^<>]*>|<!--|&(?:[a-z][a-z0-9]*|#\d+|#x[\da-f]+);/i
 
 /** Text of a tree in order; a stack of its own, because hostile nesting goes deep. */
 function textWithin(nodes: DefaultTreeAdapterTypes.ChildNode[]): string {
@@ -9,7 +9,8 @@ function textWithin(nodes: DefaultTreeAdapterTypes.ChildNode[]): string {
   const stack = [...nodes].reverse()
   for (let node = stack.pop(); node; node = stack.pop()) {
     if ('value' in node) text += node.value
-    else if ('childNodes' in node) stack.push(...[...node.childNodes].reverse())
+    else if ('childNodes' in node)
+      for (let i = node.childNodes.length - 1; i >= 0; i--) stack.push(node.childNodes[i]!)
   }
   return text
 }

@@ -11,7 +11,7 @@ import { basesOf, carried, type Carry } from '../site/carry.ts'
 import { attributePlaces, locate, type Located, type Locations } from './locate.ts'
 import { attribute } from './parse.ts'
 import { safeJson } from '../structured-data/edit-json.ts'
-import { fold } from './read-page.ts'
+import { fold } from '../strings.ts'
 import { baseOf, carryJson, carrySplices } from './references.ts'
 import { sourceOf, whyUnpatchable, type Source } from './source.ts'
 
@@ -311,6 +311,25 @@ function toBytes(source: Source, places: Locations, key: TargetKey, splice: Spli
   return { key, from, to, bytes: bytes.subarray(0, bytes.length - tail) }
 }
 
+/** The place in a list of splices, in their order, behind those that begin before one or with it. */
+function behind({ from, to }: Pick<ByteSplice, 'from' | 'to'>, sorted: readonly ByteSplice[]): number {
+  let low = 0
+  let high = sorted.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    const at = sorted[middle]!
+    if (at.from < from || (at.from === from && at.to <= to)) low = middle + 1
+    else high = middle
+  }
+  return low
+}
+/** Whether a splice overlaps one of those in the list, none of which overlap each other. */
+function meetsAny({ from, to }: ByteSplice, sorted: readonly ByteSplice[]): boolean {
+  // The last that begins before this one's end: those before it end no later.
+  const last = sorted[behind({ from: to, to: -1 }, sorted) - 1]
+  return last !== undefined && last.to > from
+}
+
 /** The key of changes that no edit of the page made: addresses that followed pages which moved. */
 export const CARRIED = 'carried'
 
@@ -346,6 +365,7 @@ export function applyDraft(source: Source, given: Draft, carry: Carry | null = n
   }
   const places = locate(source)
   const refused: Proof['refused'] = []
+  // Kept in the order of the source's bytes, so that what a splice may meet is found at once.
   const accepted: ByteSplice[] = []
   for (const key of keys) {
     const splices = splicesFor(source, places, key, draft[key]!)
@@ -356,16 +376,17 @@ export function applyDraft(source: Source, given: Draft, carry: Carry | null = n
     const own = splices
       .map((s) => toBytes(source, places, key, s))
       .filter((s) => s.from < s.to || s.bytes.length > 0)
-    const clash = own.some((a) => accepted.some((b) => a.from < b.to && b.from < a.to))
-    if (clash) refused.push({ key, why: 'It changes the same place as another edit of this page.' })
-    else accepted.push(...own)
+    if (own.some((splice) => meetsAny(splice, accepted)))
+      refused.push({ key, why: 'It changes the same place as another edit of this page.' })
+    else for (const splice of own) accepted.splice(behind(splice, accepted), 0, splice)
   }
-  if (carry)
-    for (const splice of carrySplices(source, carry)) {
-      const own = toBytes(source, places, CARRIED, splice)
+  if (carry) {
+    const carried = carrySplices(source, carry)
+      .map((splice) => toBytes(source, places, CARRIED, splice))
       // What an edit replaces or takes out has nothing left to follow.
-      if (!accepted.some((a) => own.from < a.to && a.from < own.to)) accepted.push(own)
-    }
+      .filter((splice) => !meetsAny(splice, accepted))
+    for (const splice of carried) accepted.push(splice)
+  }
   if (accepted.length === 0) return { source, changes: [], refused }
   // At one place the html tag comes before what stands in it, the charset before what it speaks of; else the draft's order.
   const first = ['doctype', 'lang', 'charset']

@@ -27,6 +27,7 @@ import { attribute, HTML, isElement, parsePage, type Element, type Node } from '
 import { resolveAddress } from '../site/addresses.ts'
 import { toBytePlaces } from './places.ts'
 import type { Source } from './source.ts'
+import { fold } from '../strings.ts'
 import { countWords } from './words.ts'
 
 /** So many things from the top are looked at for a skip link; common practice: it is the first, or right behind the home link. */
@@ -34,9 +35,10 @@ const FIRST_FOCUSABLE = 4
 const boldStyle = /(?:^|;)\s*font-weight\s*:\s*(?:bold|bolder|[6-9]00)\b/i
 const hiding = /(?:^|;)\s*(?:display\s*:\s*none|visibility\s*:\s*hidden)\b/i
 const folding = /[ \t\n\f\r]+/g
-
-/** As shown: white space folded and trimmed. */
-export const fold = (text: string) => text.replace(folding, ' ').trim()
+/** A level deeper than this is none that a page can mean; WAI-ARIA 1.2 sets no bound. From memory. */
+const DEEPEST_LEVEL = 99
+/** Headings and links that gather their words at one time: deeper nesting than this is no page's, and the outermost are let go. */
+const MOST_CAPTURES = 32
 
 /** One element that is open during the walk; frames are used again, one for each depth. */
 interface Frame {
@@ -100,8 +102,9 @@ export interface Where {
  */
 export function readPage(source: Source, where: Where): PageFacts {
   const { text } = source
-  const { document, comments, errors } = parsePage(text)
+  const { beyond, document, comments, errors } = parsePage(text)
   const page: PageFacts = {
+    beyond,
     path: where.path,
     url: where.url,
     length: text.length,
@@ -140,6 +143,7 @@ export function readPage(source: Source, where: Where): PageFacts {
   let base = where.url
   const seenIds = new Set<number>()
   const labelled: { image: PageFacts['images'][number]; ids: string[] }[] = []
+  const ids = new Set<string>()
   const parts: string[] = []
   let length = 0
   const captures: Capture[] = []
@@ -167,6 +171,15 @@ export function readPage(source: Source, where: Where): PageFacts {
   const words = (from: number) => {
     const joined = parts.slice(from).join('')
     return countWords(joined)
+  }
+
+  const open = (capture: Capture) => {
+    captures.push(capture)
+    if (captures.length > MOST_CAPTURES) captures.shift()
+  }
+  const close = (capture: Capture) => {
+    const at = captures.indexOf(capture)
+    if (at >= 0) captures.splice(at, 1)
   }
 
   const place = (node: Element): Place => ({
@@ -244,7 +257,7 @@ export function readPage(source: Source, where: Where): PageFacts {
     if (up) up.onlyHeadings ??= up.node.tagName === 'header' || holdsOnlyHeadings(up.node)
     const previous = page.headings.at(-1)
     const fact: HeadingFact = {
-      level: level >= 1 && Number.isInteger(level) ? level : 2,
+      level: level >= 1 && level <= DEEPEST_LEVEL && Number.isInteger(level) ? level : 2,
       text: '',
       landmark: frame.landmark,
       className: attribute(node, 'class') ?? '',
@@ -270,9 +283,9 @@ export function readPage(source: Source, where: Where): PageFacts {
     page.headings.push(fact)
     textAt.push(length)
     const capture: Capture = { text: '', images: fact.images, hidden: frame.hidden }
-    captures.push(capture)
+    open(capture)
     onLeave(frame, () => {
-      captures.splice(captures.indexOf(capture), 1)
+      close(capture)
       fact.text = fold(capture.text)
       openHeading = fact
       headingTextFrom = parts.length
@@ -321,6 +334,7 @@ export function readPage(source: Source, where: Where): PageFacts {
           id = a.value
           if (node.place && a.value !== '' && !seenIds.has(node.place.start)) {
             seenIds.add(node.place.start)
+            ids.add(a.value)
             page.ids.push({ id: a.value, ...place(node) })
           }
           break
@@ -468,8 +482,8 @@ export function readPage(source: Source, where: Where): PageFacts {
       ...place(node),
     }
     page.images.push(fact)
-    const ids = attribute(node, 'aria-labelledby')
-    if (ids) labelled.push({ image: fact, ids: ids.split(/\s+/) })
+    const labelledBy = attribute(node, 'aria-labelledby')
+    if (labelledBy) labelled.push({ image: fact, ids: labelledBy.split(/\s+/) })
     if (alt !== null && !frame.hidden)
       for (const capture of captures) {
         capture.text += ` ${alt} `
@@ -492,9 +506,9 @@ export function readPage(source: Source, where: Where): PageFacts {
     }
     page.links.push(fact)
     const capture: Capture = { text: '', images: [], hidden: frame.hidden }
-    captures.push(capture)
+    open(capture)
     onLeave(frame, () => {
-      captures.splice(captures.indexOf(capture), 1)
+      close(capture)
       fact.text = fold(capture.text)
     })
   }
@@ -524,16 +538,20 @@ export function readPage(source: Source, where: Where): PageFacts {
     },
   )
   closeHeading()
-  for (const { image: fact, ids } of labelled)
-    if (ids.some((id) => page.ids.some((i) => i.id === id))) fact.named = true
+  page.beyond ??= tooMuch(page)
+  for (const { image: fact, ids: of } of labelled)
+    if (of.some((id) => ids.has(id))) fact.named = true
 
   const all = parts.join('')
   page.text = all
   const { by, regions } = findMain(all, candidates)
   let first = -1
+  // Both in document order: one pass over the regions is enough.
+  let region = 0
   page.headings.forEach((h, i) => {
     const at = textAt[i]!
-    h.inMain = regions.some((r) => at >= r.from && at < r.to)
+    while (region < regions.length && at >= regions[region]!.to) region++
+    h.inMain = region < regions.length && at >= regions[region]!.from
     if (h.inMain && !h.hidden && first < 0) first = at
   })
   const content = textOfRegions(all, regions)
@@ -543,6 +561,20 @@ export function readPage(source: Source, where: Where): PageFacts {
     lead: first < 0 ? content.words : textOfRegions(all, regions, first).words,
   }
   return page
+}
+
+/** More headings than this are no outline; a title longer than this, in UTF-16 units, is none. From memory. */
+const MOST_HEADINGS = 20_000
+const LONGEST_TITLE = 20_000
+
+/** Why a page that was read says more than can be judged; null where it does not. */
+function tooMuch({ headings, titles }: PageFacts): string | null {
+  if (headings.length > MOST_HEADINGS)
+    return `It has ${headings.length.toLocaleString('en')} headings; at most ${MOST_HEADINGS.toLocaleString('en')} are read. Divide the page and take it in again.`
+  const longest = titles.reduce((n, t) => Math.max(n, t.text.length), 0)
+  return longest > LONGEST_TITLE
+    ? `Its title has ${longest.toLocaleString('en')} characters; at most ${LONGEST_TITLE.toLocaleString('en')} are read. Close or shorten the title in the source and take the page in again.`
+    : null
 }
 
 /** Something more to do when an element is left, in the order in which it was asked for. */

@@ -32,6 +32,9 @@ export function sourceOf(bytes: Uint8Array, encoding: Encoding, encodingBy: Decl
   return { bytes, encoding, encodingBy, bom, text: decode(bytes.subarray(bom), encoding) }
 }
 
+/** A page of more bytes than this is not read: nobody's copy is that long, and the desk could not show it. */
+export const LARGEST_PAGE = 32 * 1024 * 1024
+
 /**
  * Bytes to source. The encoding is the BOM's, else that declared in the first 1024 bytes, else UTF-8 where the bytes
  * are valid UTF-8, else windows-1252. Refuses, with what to do, bytes that are no text.
@@ -39,6 +42,11 @@ export function sourceOf(bytes: Uint8Array, encoding: Encoding, encodingBy: Decl
 export function readSource(bytes: Uint8Array): SourceResult {
   if (bytes.length === 0)
     return { ok: false, why: 'The file is empty. Save the page again and take it in once more.' }
+  if (bytes.length > LARGEST_PAGE)
+    return {
+      ok: false,
+      why: `It is larger than ${LARGEST_PAGE / 1024 / 1024} MB. Divide the page and take it in again.`,
+    }
   const start = String.fromCharCode(...bytes.subarray(0, 8))
   const signature = signatures.find(([magic]) => start.startsWith(magic))
   if (signature)

@@ -62,19 +62,21 @@ function targetsUnder(paths: readonly string[], edits: ReadonlyMap<string, SlugE
     if (parts.folder && !edit.alone) folders.set(parts.segments.join('/'), editedSegments(parts, edit)!)
   }
   const known = new Map<string, string>([['', '']])
-  const folderOf = (folder: string): string => {
-    const found = known.get(folder)
-    if (found !== undefined) return found
-    const cut = folder.lastIndexOf('/')
-    const up = folderOf(cut < 0 ? '' : folder.slice(0, cut))
-    const own = folders.get(folder)
-    const parent = folder.split('/').slice(0, -1)
-    // A renamed folder stays within its own, wherever that goes, unless the edit names all of its segments.
-    const inPlace = own && own.slice(0, -1).join('/') === parent.join('/')
-    const name = own ? own.at(-1)! : folder.slice(cut + 1)
-    const to = own && !inPlace ? own.join('/') : up === '' ? name : `${up}/${name}`
-    known.set(folder, to)
-    return to
+  const parentOf = (folder: string): string => folder.slice(0, Math.max(0, folder.lastIndexOf('/')))
+  const folderOf = (asked: string): string => {
+    // From the nearest folder above that is known, down: folders may lie deeper than calls can.
+    const open: string[] = []
+    for (let folder = asked; !known.has(folder); folder = parentOf(folder)) open.push(folder)
+    for (let folder = open.pop(); folder !== undefined; folder = open.pop()) {
+      const parent = parentOf(folder)
+      const up = known.get(parent)!
+      const own = folders.get(folder)
+      // A renamed folder stays within its own, wherever that goes, unless the edit names all of its segments.
+      const inPlace = own && own.slice(0, -1).join('/') === parent
+      const name = own ? own.at(-1)! : folder.slice(folder.lastIndexOf('/') + 1)
+      known.set(folder, own && !inPlace ? own.join('/') : up === '' ? name : `${up}/${name}`)
+    }
+    return known.get(asked)!
   }
   const moved = new Map<string, string>()
   for (const path of paths) {
@@ -148,27 +150,36 @@ export function movesOf(
       if (others) others.push(path)
       else holders.set(at, [path])
     }
-    const offenders = new Map<string, string>()
-    for (const path of moved.keys()) {
-      const sharing = holders.get(key(moved.get(path)!))!
-      const clash = sharing.find((other) => other !== path && before.get(other) !== before.get(path))
-      const cause = clash === undefined ? null : causeOf(path, edits, byFolder)
-      if (cause !== null && !offenders.has(cause)) offenders.set(cause, clash!)
+    const stays = new Map<string, string>()
+    const meets = new Map<string, string>()
+    for (const sharing of holders.values()) {
+      if (sharing.length < 2) continue
+      const causes = sharing.map((path) => (moved.has(path) ? causeOf(path, edits, byFolder) : null))
+      const unmoved = sharing.filter((_, i) => causes[i] === null)
+      const first = causes.reduce((a, b) => (a === null || (b !== null && b < a) ? b : a), null)
+      sharing.forEach((path, i) => {
+        const cause = causes[i]!
+        if (cause === null) return
+        const differs = (other: string) => other !== path && before.get(other) !== before.get(path)
+        const kept = unmoved.find(differs)
+        if (kept !== undefined) {
+          if (!stays.has(cause)) stays.set(cause, kept)
+          return
+        }
+        const clash = cause === first ? undefined : sharing.find(differs)
+        if (clash !== undefined && !meets.has(cause)) meets.set(cause, clash)
+      })
     }
+    // One that meets a page which stays gives way itself; of several that meet, the first keeps the address.
+    const offenders = stays.size > 0 ? stays : meets
     if (offenders.size === 0)
       return {
         paths: moved,
         addresses: movedAddresses(paths, moved, base),
         refused: refused.sort((a, b) => (a.path < b.path ? -1 : 1)),
       }
-    // Of two edits that meet, the later gives way; one that meets a page which stays gives way itself.
-    const causes = [...offenders.keys()].sort()
-    const stays = causes.filter((c) => causeOf(offenders.get(c)!, edits, byFolder) === null)
-    for (const cause of stays.length > 0 ? stays : causes.slice(-1)) {
-      refused.push({
-        path: cause,
-        why: `${offenders.get(cause)} has this address already. Choose another slug.`,
-      })
+    for (const [cause, clash] of [...offenders].sort(([a], [b]) => (a < b ? -1 : 1))) {
+      refused.push({ path: cause, why: `${clash} has this address already. Choose another slug.` })
       edits.delete(cause)
     }
   }

@@ -1,6 +1,6 @@
 /** What rules about the whole site read: built from the pages' facts and brought up to date page by page. */
 import type { Keyword } from '../keywords/match.ts'
-import { fold } from '../page/read-page.ts'
+import { fold, withoutLastPart } from '../strings.ts'
 import { descriptionOf, isIndexable, outlineOf, titleOf, type PageFacts } from '../page/facts.ts'
 import { dataOf } from '../structured-data/read.ts'
 import { stringsIn } from '../structured-data/json.ts'
@@ -117,8 +117,8 @@ export const addressOnly = (id: PageId, url: string): IndexEntry => ({
   things: null,
 })
 
-/** A title's own words: what stands before its last separator. */
-const ownPart = (title: string) => title.replace(/\s+[|·•–—-]\s+[^|·•–—]*$/u, '')
+/** Titles of more words than this are looked at no closer: nobody writes them, and each word would be left out in turn. */
+const MOST_NEAR_WORDS = 40
 
 /** Begin the keys of a whole own part and of one with a word left out: they meet where one title has a word more. */
 export const WHOLE = 'w '
@@ -141,8 +141,9 @@ const meets = (groups: Groups, key: string, group: Set<PageId>): boolean => {
  * Titles of fewer than three words have no word to spare.
  */
 function nearKeys(title: string): string[] {
-  const own = sameText(ownPart(title))
+  const own = sameText(withoutLastPart(title))
   const words = own.split(' ')
+  if (words.length > MOST_NEAR_WORDS) return []
   const keys = /\d/.test(own) ? [`# ${own.replace(/\d+/g, '#')}`] : []
   if (words.length >= 2) keys.push(WHOLE + own)
   if (words.length >= 3)

@@ -1,6 +1,6 @@
 /** A page's main content piece by piece, as a reader takes it in: what data about the page is built from. */
 import { attribute, isElement, parsePage, type Element, type Node } from '../page/parse.ts'
-import { fold } from '../page/read-page.ts'
+import { fold } from '../strings.ts'
 import { isHeadingTag, kindOf, INLINE, landmarkOf, NOT_TEXT } from '../page/elements.ts'
 
 export interface Piece {
@@ -30,23 +30,33 @@ export interface Content {
   links: { href: string; rel: string; text: string; start: number; inMain: boolean }[]
 }
 
+/** So much of what stands before a time is looked at for what it is a time of, in characters. */
+const BEFORE = 200
+/** The last of what stands in parts. */
+function tailOf(parts: readonly string[]): string {
+  let tail = ''
+  for (let i = parts.length - 1; i >= 0 && tail.length < BEFORE; i--) tail = parts[i]! + tail
+  return tail.slice(-BEFORE)
+}
+/** So many nodes within a link or a time are looked at for its words: links can be nested without end. */
+const MOST_WITHIN = 1000
+
 const hiding = /(?:^|;)\s*(?:display\s*:\s*none|visibility\s*:\s*hidden)\b/i
+const kinds = new Map<string, Piece['kind']>([
+  ['li', 'item'],
+  ['dt', 'term'],
+  ['dd', 'definition'],
+  ['td', 'cell'],
+  ['th', 'cell'],
+  ['summary', 'summary'],
+  ['caption', 'caption'],
+  ['figcaption', 'caption'],
+  ['address', 'address'],
+])
 const kindOfTag = (tag: string): Piece['kind'] =>
   isHeadingTag(tag)
     ? 'heading'
-    : ((
-        {
-          li: 'item',
-          dt: 'term',
-          dd: 'definition',
-          td: 'cell',
-          th: 'cell',
-          summary: 'summary',
-          caption: 'caption',
-          figcaption: 'caption',
-          address: 'address',
-        } as Record<string, Piece['kind']>
-      )[tag] ?? 'text')
+    : (kinds.get(tag) ?? 'text')
 
 /** A paragraph in a list's entry, a definition or a cell is that entry's text. */
 const within = (own: Piece['kind'], above: Piece['kind'] | undefined): Piece['kind'] =>
@@ -148,7 +158,7 @@ export function contentOf(text: string): Content {
         datetime: (attribute(node, 'datetime') ?? said).trim(),
         text: said,
         start,
-        before: fold(open.piece?.parts.join('') ?? ''),
+        before: fold(tailOf(open.piece?.parts ?? [])),
       })
     }
     if (tag === 'br' && open.piece) open.piece.parts.push('\n')
@@ -204,7 +214,7 @@ function firstSource(node: Element): string | null {
 function textWithin(node: Element): string {
   let text = ''
   const stack: Node[] = [node]
-  while (stack.length > 0) {
+  for (let seen = 0; stack.length > 0 && seen < MOST_WITHIN; seen++) {
     const at = stack.pop()!
     if (at.nodeName === '#text') text += (at as unknown as { value: string }).value
     else if (isElement(at)) for (let i = at.childNodes.length - 1; i >= 0; i--) stack.push(at.childNodes[i]!)

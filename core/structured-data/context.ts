@@ -27,21 +27,59 @@ export interface TermMeaning {
   scoped: JsonValue | null
 }
 
+/** More contexts than this that are not known are no longer listed. */
+const MOST_UNKNOWN = 50
+
+/**
+ * The words that contexts define, in layers: what an outer context defined lies below and is shared, never copied, so
+ * that a context in every thing costs what it says itself. A layer is filled while its context is read and then left.
+ */
+export class Terms {
+  private readonly own = new Map<string, { meaning: TermMeaning | null; at: number }>()
+  private readonly below: Terms | null
+  /** Definitions of schema.org's names made before this count are schema.org's own again. */
+  private schemaFrom = 0
+  private count = 0
+  constructor(below: Terms | null = null) {
+    this.below = below !== null && below.isEmpty ? null : below
+  }
+  get isEmpty(): boolean {
+    return this.own.size === 0 && this.below === null
+  }
+  get(word: string): TermMeaning | undefined {
+    for (let layer: Terms | null = this; layer !== null; layer = layer.below) {
+      const found = layer.own.get(word)
+      const hidden = layer.schemaFrom > 0 && (found === undefined || found.at < layer.schemaFrom)
+      if (hidden && isSchemaName(word)) return undefined
+      if (found) return found.meaning ?? undefined
+    }
+    return undefined
+  }
+  /** Defines a word; null: what a context below says of it holds no longer. */
+  set(word: string, meaning: TermMeaning | null): void {
+    this.own.set(word, { meaning, at: ++this.count })
+  }
+  /** What was defined so far under a name of schema.org's is schema.org's now. */
+  giveBackToSchema(): void {
+    if (!this.isEmpty) this.schemaFrom = ++this.count
+  }
+}
+
 export interface Context {
-  terms: ReadonlyMap<string, TermMeaning>
+  terms: Terms
   /** Whether schema.org's own context is in force. */
   schema: boolean
   vocab: string | null
   base: string
   lang: string | null
-  /** Contexts that were named by address and are not known here. */
+  /** Contexts that were named by address and are not known here, the first of them. */
   unknown: readonly string[]
   /** The context to which things within return: that of a type does not reach them. */
   before: Context | null
 }
 
 export const emptyContext = (base: string): Context => ({
-  terms: new Map(),
+  terms: new Terms(),
   schema: false,
   vocab: null,
   base,
@@ -49,6 +87,8 @@ export const emptyContext = (base: string): Context => ({
   unknown: [],
   before: null,
 })
+
+const isSchemaName = (word: string): boolean => isProperty(word) || isClass(word) || isMember(word)
 
 const keywords = new Set(
   '@base @container @context @direction @graph @id @import @included @index @json @language @list @nest @none @prefix @propagate @protected @reverse @set @type @value @version @vocab'.split(
@@ -131,81 +171,112 @@ export function expandIri(
 
 const stringOf = (value: JsonValue | undefined): string | null =>
   value?.kind === 'string' ? value.value : null
-const memberOf = (object: JsonObject, key: string): JsonValue | undefined =>
-  object.members.findLast((m) => m.key === key)?.value
+type Members = ReadonlyMap<string, JsonValue>
+/** An object's members by key; where a name stands twice, the last one counts. */
+const membersOf = (object: JsonObject): Members => new Map(object.members.map((m) => [m.key, m.value]))
 
 /** The context that is in force once another is laid over it; a type's does not reach the things within, unless it says so. */
 export function withContext(context: Context, local: JsonValue, ofType = false): Context {
-  let now: Context = context
-  for (const part of local.kind === 'array' ? local.items : [local]) now = withOne(now, part)
-  const said = local.kind === 'object' ? memberOf(local, '@propagate') : undefined
-  const propagates = said?.kind === 'literal' ? said.value !== false : !ofType
-  return { ...now, before: propagates ? context.before : (context.before ?? context) }
+  const now: Context = { ...context, terms: new Terms(context.terms) }
+  for (const part of local.kind === 'array' ? local.items : [local]) layOver(now, part)
+  const propagate = local.kind === 'object' ? membersOf(local).get('@propagate') : undefined
+  const propagates = propagate?.kind === 'literal' ? propagate.value !== false : !ofType
+  now.before = propagates ? context.before : (context.before ?? context)
+  return now
 }
 
-function withOne(context: Context, part: JsonValue): Context {
-  if (part.kind === 'literal' && part.value === null)
-    return { ...emptyContext(context.base), before: context.before }
-  if (part.kind === 'string') {
-    if (!isSchemaContext(part.value)) return { ...context, unknown: [...context.unknown, part.value] }
-    // What was defined before under a name of schema.org's is schema.org's now.
-    const kept = [...context.terms].filter(([word]) => !isProperty(word) && !isClass(word) && !isMember(word))
-    return { ...context, schema: true, vocab: SCHEMA, terms: new Map(kept) }
+/** Lays one context over another that is being put together. */
+function layOver(now: Context, part: JsonValue): void {
+  if (part.kind === 'literal' && part.value === null) {
+    Object.assign(now, emptyContext(now.base), { before: now.before })
+    return
   }
-  if (part.kind !== 'object') return context
-  let { vocab, base, lang, unknown } = context
-  const imported = stringOf(memberOf(part, '@import'))
-  const start =
-    imported === null ? context : withOne(context, { kind: 'string', value: imported, start: 0, end: 0 })
-  if (imported !== null) ({ vocab, unknown } = start)
+  if (part.kind === 'string') {
+    if (isSchemaContext(part.value)) {
+      now.schema = true
+      now.vocab = SCHEMA
+      now.terms.giveBackToSchema()
+    } else if (now.unknown.length < MOST_UNKNOWN) now.unknown = [...now.unknown, part.value]
+    return
+  }
+  if (part.kind !== 'object') return
+  const members = membersOf(part)
+  const imported = stringOf(members.get('@import'))
+  if (imported !== null) layOver(now, { kind: 'string', value: imported, start: 0, end: 0 })
+  let { vocab, base, lang } = now
   for (const { key, value } of part.members) {
     if (key === '@vocab') {
       const given = stringOf(value)
-      vocab = given === null ? null : (expandIri(given, start, { vocab: true }) ?? given)
+      vocab = given === null ? null : (expandIri(given, now, { vocab: true }) ?? given)
       if (given === '') vocab = base
     } else if (key === '@base')
       base = value.kind === 'string' ? (resolveAddress(value.value, base) ?? base) : base
     else if (key === '@language') lang = stringOf(value)
   }
-  const next: Context = { ...start, terms: new Map(start.terms), vocab, base, lang, unknown }
-  const defined = new Map<string, boolean>()
-  for (const { key } of part.members) if (!key.startsWith('@')) define(next, part, key, defined)
-  return next
+  Object.assign(now, { vocab, base, lang })
+  defineAll(now, members)
 }
 
-/** Defines one word of a context, and first those that its definition is written with. */
-function define(next: Context, local: JsonObject, word: string, defined: Map<string, boolean>): void {
-  // A definition that leads back to itself means nothing.
-  if (defined.has(word)) return
-  defined.set(word, false)
-  const terms = next.terms as Map<string, TermMeaning>
-  const given = memberOf(local, word)!
-  const expand = (value: string): string | null => {
+/** The words of the same context that a definition is written with. */
+function writtenWith(word: string, members: Members): string[] {
+  const given = members.get(word)!
+  const details = given.kind === 'object' ? membersOf(given) : null
+  const values =
+    given.kind === 'string'
+      ? [given.value]
+      : ['@reverse', '@id', '@type'].map((key) => stringOf(details?.get(key)) ?? '')
+  const words: string[] = []
+  for (const value of [...values, word]) {
     const colon = value.indexOf(':')
     for (const part of [value, colon > 0 ? value.slice(0, colon) : ''])
-      if (part !== '' && part !== word && memberOf(local, part) && !part.startsWith('@'))
-        define(next, local, part, defined)
-    return expandIri(value, next, { vocab: true })
+      if (part !== '' && part !== word && !part.startsWith('@') && members.has(part)) words.push(part)
   }
-  terms.delete(word)
+  return words
+}
+
+/**
+ * Defines every word of a context, each after those that its definition is written with: by a list of what is open,
+ * because a chain of definitions may be long. One that leads back to itself means nothing.
+ */
+function defineAll(now: Context, members: Members): void {
+  const begun = new Set<string>()
+  for (const first of members.keys()) {
+    if (first.startsWith('@')) continue
+    const open = [first]
+    while (open.length > 0) {
+      const word = open.at(-1)!
+      if (!begun.has(word)) {
+        begun.add(word)
+        now.terms.set(word, null)
+        const before = open.length
+        for (const other of writtenWith(word, members)) if (!begun.has(other)) open.push(other)
+        if (open.length > before) continue
+      }
+      open.pop()
+      if (now.terms.get(word) === undefined) define(now, members.get(word)!, word)
+    }
+  }
+}
+
+/** Defines one word; those that its definition is written with are defined. */
+function define(now: Context, given: JsonValue, word: string): void {
+  const expand = (value: string) => expandIri(value, now, { vocab: true })
   const simple = given.kind === 'string'
-  const nothing = given.kind === 'literal'
-  const details = given.kind === 'object' ? given : null
-  const id = details ? memberOf(details, '@id') : undefined
-  if (nothing || (id?.kind === 'literal' && id.value === null)) {
-    terms.set(word, plainTerm(null))
+  const details = given.kind === 'object' ? membersOf(given) : null
+  const id = details?.get('@id')
+  if (given.kind === 'literal' || (id?.kind === 'literal' && id.value === null)) {
+    now.terms.set(word, plainTerm(null))
     return
   }
-  const at = (key: string) => (details ? stringOf(memberOf(details, key)) : null)
+  const at = (key: string) => stringOf(details?.get(key))
   const reverse = at('@reverse')
   const written = simple ? given.value : (reverse ?? at('@id'))
-  const iri = written === null || written === word ? expandOwn(word, next, expand) : expand(written)
-  const container = details ? memberOf(details, '@container') : undefined
-  const lang = details ? memberOf(details, '@language') : undefined
-  const scoped = details ? memberOf(details, '@context') : undefined
-  const prefixed = details ? memberOf(details, '@prefix') : undefined
+  const iri = written === null || written === word ? expandOwn(word, now, expand) : expand(written)
+  const container = details?.get('@container')
+  const lang = details?.get('@language')
+  const prefixed = details?.get('@prefix')
   const type = at('@type')
-  terms.set(word, {
+  now.terms.set(word, {
     iri,
     reverse: reverse !== null,
     type: type === null ? null : expand(type),
@@ -220,18 +291,18 @@ function define(next: Context, local: JsonObject, word: string, defined: Map<str
       prefixed?.kind === 'literal'
         ? prefixed.value === true
         : simple && !word.includes(':') && iri !== null && /[:/?#[\]@]$/.test(iri),
-    scoped: scoped ?? null,
+    scoped: details?.get('@context') ?? null,
   })
-  defined.set(word, true)
 }
 
-const expandOwn = (word: string, next: Context, expand: (v: string) => string | null): string | null =>
+const expandOwn = (word: string, now: Context, expand: (v: string) => string | null): string | null =>
   word.includes(':')
     ? expand(word)
-    : next.vocab === null
-      ? (schemaTermIri(word, next) ?? null)
-      : next.vocab + word
-const schemaTermIri = (word: string, next: Context) => (next.schema ? SCHEMA + word : null)
+    : now.vocab === null
+      ? now.schema
+        ? SCHEMA + word
+        : null
+      : now.vocab + word
 
 /** A term of schema.org by its name alone, whatever the scheme; any other as its IRI. */
 export function shortName(iri: string): string {

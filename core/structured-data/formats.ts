@@ -70,9 +70,13 @@ export function isAddress(text: string): boolean {
   }
 }
 /** What can be nothing but a relative address: a path, a file, a fragment, a query. */
-export const isRelativeAddress = (text: string): boolean =>
-  !/\s/.test(text.trim()) &&
-  (/^(?:\/|\.{1,2}\/|[?#])/.test(text) || /^[^:\s]+(?:\/|\.[a-z0-9]{2,5}(?:[?#]\S*)?$)/i.test(text))
+export function isRelativeAddress(text: string): boolean {
+  if (/\s/.test(text.trim())) return false
+  if (/^(?:\/|\.{1,2}\/|[?#])/.test(text)) return true
+  const path = text.split(/[?#]/, 1)[0]!
+  const plain = path.split(':', 1)[0]!
+  return plain.indexOf('/') > 0 || (plain === path && /[^.]\.[a-z0-9]{2,5}$/i.test(path))
+}
 
 /** Codes of ISO 4217 in use; the list is from memory. schema.org names BTC beside them. */
 const currencies = new Set(
@@ -140,7 +144,7 @@ const gtin = (length: number): Special => ({
 })
 const currency: Special = { ok: isCurrency, expected: 'a currency code of ISO 4217, such as GBP' }
 /** Properties whose text has a form of its own beyond its type. */
-const special: Record<string, Special> = {
+const special: Readonly<Record<string, Special>> = {
   priceCurrency: currency,
   currency,
   addressCountry: {

@@ -41,8 +41,11 @@ function statements(parser: StreamParser, html: string): Promise<Quad[]> {
 function asDocument(quads: Quad[]): Record<string, unknown>[] {
   const isSchema = (iri: string) => /^https?:\/\/schema\.org\//.test(iri)
   const bySubject = new Map<string, Quad[]>()
-  for (const quad of quads)
-    bySubject.set(quad.subject.value, [...(bySubject.get(quad.subject.value) ?? []), quad])
+  for (const quad of quads) {
+    const same = bySubject.get(quad.subject.value)
+    if (same) same.push(quad)
+    else bySubject.set(quad.subject.value, [quad])
+  }
   const isThing = (id: string) =>
     bySubject.get(id)?.some((q) => q.predicate.value === TYPE || isSchema(q.predicate.value)) ?? false
   const pointedTo = new Set(
@@ -52,14 +55,21 @@ function asDocument(quads: Quad[]): Record<string, unknown>[] {
   )
   const written = new Set<string>()
   const list = (id: string): Quad['object'][] => {
-    const own = bySubject.get(id) ?? []
-    const first = own.find((q) => q.predicate.value === FIRST)?.object
-    const rest = own.find((q) => q.predicate.value === REST)?.object
-    return first ? [first, ...(rest ? list(rest.value) : [])] : []
+    const items: Quad['object'][] = []
+    const passed = new Set<string>()
+    for (let at: string | undefined = id; at !== undefined && !passed.has(at);) {
+      passed.add(at)
+      const own: Quad[] = bySubject.get(at) ?? []
+      const first = own.find((q) => q.predicate.value === FIRST)?.object
+      if (!first) break
+      items.push(first)
+      at = own.find((q) => q.predicate.value === REST)?.object.value
+    }
+    return items
   }
   const write = (id: string, blank: boolean): Record<string, unknown> => {
     written.add(id)
-    const out: Record<string, unknown> = {}
+    const out = Object.create(null) as Record<string, unknown>
     const types = (bySubject.get(id) ?? [])
       .filter((q) => q.predicate.value === TYPE)
       .map((q) => shortName(q.object.value))
@@ -67,8 +77,8 @@ function asDocument(quads: Quad[]): Record<string, unknown>[] {
     if (!blank) out['@id'] = id
     const add = (name: string, value: unknown) => {
       const now = out[name]
-      out[name] =
-        now === undefined ? value : Array.isArray(now) ? [...(now as unknown[]), value] : [now, value]
+      if (Array.isArray(now)) now.push(value)
+      else out[name] = now === undefined ? value : [now, value]
     }
     for (const { predicate, object } of bySubject.get(id) ?? []) {
       if (!isSchema(predicate.value)) continue

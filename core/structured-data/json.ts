@@ -23,6 +23,8 @@ class Stop extends Error {
 }
 /** Deeper than any document that describes a page; keeps hostile nesting off the call stack. */
 const DEEPEST = 500
+/** More values than this in one block are not read. */
+const MOST_VALUES = 1_000_000
 const escapes: Record<string, string> = {
   '"': '"',
   '\\': '\\',
@@ -37,6 +39,7 @@ const escapes: Record<string, string> = {
 /** One parse: a class, so that its parts are made once and not for every text. */
 class Parse {
   private i = 0
+  private values = 0
   private readonly text: string
   constructor(text: string) {
     this.text = text
@@ -75,6 +78,8 @@ class Parse {
   private value(depth: number): JsonValue {
     this.space()
     const { text } = this
+    if (++this.values > MOST_VALUES)
+      throw new Stop(this.i, `It holds more than ${MOST_VALUES.toLocaleString('en')} values`)
     if (depth > DEEPEST) throw new Stop(this.i, `It is nested more than ${DEEPEST} levels deep`)
     const start = this.i
     const c = text[start]
@@ -198,18 +203,41 @@ export function parseJson(text: string): JsonResult {
   }
 }
 
+/** The last of a list in document order that begins at a place or before it; -1 where none does. */
+function lastFrom(count: number, place: number, startOf: (i: number) => number): number {
+  let low = -1
+  let high = count - 1
+  while (low < high) {
+    const middle = (low + high + 1) >> 1
+    if (startOf(middle) <= place) low = middle
+    else high = middle - 1
+  }
+  return low
+}
+
 /** The JSON pointer (RFC 6901) of the innermost value, or of the member whose name stands there, at a place in the text. */
 export function pointerAt(value: JsonValue, place: number): string {
-  if (value.kind === 'object')
-    for (const m of value.members) {
+  let pointer = ''
+  let at: JsonValue = value
+  for (;;) {
+    if (at.kind === 'object') {
+      const { members }: Extract<JsonValue, { kind: 'object' }> = at
+      const m = members[lastFrom(members.length, place, (i) => members[i]!.keyStart)]
+      if (!m) return pointer
       const step = `/${m.key.replace(/~/g, '~0').replace(/\//g, '~1')}`
-      if (place >= m.keyStart && place < m.keyEnd) return step
-      if (place >= m.value.start && place < m.value.end) return step + pointerAt(m.value, place)
-    }
-  if (value.kind === 'array')
-    for (const [i, item] of value.items.entries())
-      if (place >= item.start && place < item.end) return `/${i}${pointerAt(item, place)}`
-  return ''
+      if (place < m.keyEnd) return pointer + step
+      if (place < m.value.start || place >= m.value.end) return pointer
+      pointer += step
+      at = m.value
+    } else if (at.kind === 'array') {
+      const { items }: Extract<JsonValue, { kind: 'array' }> = at
+      const i = lastFrom(items.length, place, (k) => items[k]!.start)
+      const item = items[i]
+      if (!item || place >= item.end) return pointer
+      pointer += `/${i}`
+      at = item
+    } else return pointer
+  }
 }
 
 /** The value that a JSON pointer leads to; undefined where it leads to none. */
@@ -248,9 +276,13 @@ export function typesOf(value: JsonValue): string[] {
   return graph ? [...own, ...typesOf(graph)] : own
 }
 
-/** Every string value in a document, with its place; keys are not among them. */
+/** Every string value in a document, with its place, in order; keys are not among them. */
 export function* stringsIn(value: JsonValue): Generator<Extract<JsonValue, { kind: 'string' }>> {
-  if (value.kind === 'string') yield value
-  else if (value.kind === 'array') for (const item of value.items) yield* stringsIn(item)
-  else if (value.kind === 'object') for (const m of value.members) yield* stringsIn(m.value)
+  const open: JsonValue[] = [value]
+  for (let at = open.pop(); at; at = open.pop()) {
+    if (at.kind === 'string') yield at
+    else if (at.kind === 'array') for (let i = at.items.length - 1; i >= 0; i--) open.push(at.items[i]!)
+    else if (at.kind === 'object')
+      for (let i = at.members.length - 1; i >= 0; i--) open.push(at.members[i]!.value)
+  }
 }

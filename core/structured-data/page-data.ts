@@ -73,7 +73,7 @@ export interface PageData {
   /** All things, outer ones before those within them. */
   things: Thing[]
   roots: Thing[]
-  /** Those that say something, by `@id`. */
+  /** Those that say something, by `@id`; of very many with one id, the first. */
   byId: ReadonlyMap<string, Thing[]>
 }
 
@@ -82,10 +82,17 @@ export const schemaTypes = (thing: Thing): string[] => thing.types.map((t) => t.
 
 /** All values of a thing's property, in order; of a reverse property none. */
 export function valuesOf(thing: Thing, name: string): Value[] {
-  let found: Value[] | null = null
-  for (const p of thing.properties)
-    if (p.name === name && !p.reverse) found = found === null ? p.values : [...found, ...p.values]
-  return found ?? none
+  let first: Value[] | null = null
+  let all: Value[] | null = null
+  for (const p of thing.properties) {
+    if (p.name !== name || p.reverse) continue
+    if (first === null) first = p.values
+    else {
+      all ??= [...first]
+      for (const value of p.values) all.push(value)
+    }
+  }
+  return all ?? first ?? none
 }
 const none: Value[] = []
 
@@ -107,6 +114,6 @@ export function thingsUnder(thing: Thing, name: string, data: PageData): Thing[]
   const out: Thing[] = []
   for (const v of valuesOf(thing, name))
     if (v.kind === 'thing') out.push(v.thing)
-    else if (v.kind === 'reference') out.push(...(data.byId.get(v.id) ?? []))
+    else if (v.kind === 'reference') for (const named of data.byId.get(v.id) ?? []) out.push(named)
   return out
 }

@@ -37,6 +37,9 @@ export const dataOf = kept((page: PageFacts): PageData =>
 )
 const resolved = (href: string, url: string) => expandIri(href, emptyContext(url), { relative: true }) ?? url
 
+/** Things of one id that a reference to it is followed to: a page that describes one thing more often repeats itself. */
+const MOST_ALIKE = 20
+
 /** Reads blocks of one page. Never throws, on any text. */
 export function readBlocks(blocks: readonly DataBlock[], base: string): PageData {
   const data: PageData = { blocks: [], things: [], roots: [], byId: new Map() }
@@ -62,8 +65,8 @@ export function readBlocks(blocks: readonly DataBlock[], base: string): PageData
   for (const thing of data.things)
     if (thing.id !== null && (thing.types.length > 0 || thing.properties.length > 0)) {
       const same = byId.get(thing.id)
-      if (same) same.push(thing)
-      else byId.set(thing.id, [thing])
+      if (!same) byId.set(thing.id, [thing])
+      else if (same.length < MOST_ALIKE) same.push(thing)
     }
   return data
 }
@@ -153,7 +156,7 @@ class Reader {
     }
     const outer = context
     if (context !== first) keyed = withMeanings(object, context)
-    if (context.terms.size > 0) {
+    if (!context.terms.isEmpty) {
       for (const type of typeWords(keyed).sort()) {
         const local = termOf(outer, type)?.scoped
         if (local) context = withContext(context, local, true)
@@ -382,7 +385,7 @@ const mapContainers = new Set(['@language', '@index', '@id', '@type', '@graph'])
 /** Words of schema.org's context alone, where a word means the same in every document; the first few thousand. */
 const plainWords = new Map<string, Word>()
 function wordOf(key: string, context: Context): Word {
-  const plain = context.schema && context.terms.size === 0 && context.vocab === SCHEMA
+  const plain = context.schema && context.terms.isEmpty && context.vocab === SCHEMA
   const kept = plain ? plainWords.get(key) : undefined
   if (kept) return kept
   const iri = expandIri(key, context, { vocab: true })

@@ -18,6 +18,7 @@ function datePattern(lang: string): RegExp {
       `(?<iso>\\d{4}-\\d{2}-\\d{2})|(?<!\\d)(?<d1>\\d{1,2})(?:st|nd|rd|th|\\.)?\\s+(?:of\\s+|de\\s+)?(?<m1>${names})(?!\\p{L})\\.?,?\\s+(?:de\\s+)?(?<y1>\\d{4})|(?<!\\p{L})(?<m2>${names})(?!\\p{L})\\.?\\s+(?<d2>\\d{1,2})(?:st|nd|rd|th)?,?\\s+(?<y2>\\d{4})`,
       'iu',
     )
+    if (patterns.size > 200) patterns.clear()
     patterns.set(lang, pattern)
   }
   return pattern
@@ -57,27 +58,27 @@ const units: [RegExp, 'D' | 'H' | 'M'][] = [
   [/^(?:hours?|hrs?|h|timer?|stunden?|std)$/i, 'H'],
   [/^(?:minutes?|mins?|min|minutter|minuten)$/i, 'M'],
 ]
-const amounts: Record<string, number> = {
-  a: 1,
-  an: 1,
-  one: 1,
-  en: 1,
-  et: 1,
-  half: 0.5,
-  'half an': 0.5,
-  'half a': 0.5,
-  'en halv': 0.5,
-  two: 2,
-  three: 3,
-  four: 4,
-  five: 5,
-  ten: 10,
-  fifteen: 15,
-  twenty: 20,
-  thirty: 30,
-  forty: 40,
-  fifty: 50,
-}
+const amounts = new Map([
+  ['a', 1],
+  ['an', 1],
+  ['one', 1],
+  ['en', 1],
+  ['et', 1],
+  ['half', 0.5],
+  ['half an', 0.5],
+  ['half a', 0.5],
+  ['en halv', 0.5],
+  ['two', 2],
+  ['three', 3],
+  ['four', 4],
+  ['five', 5],
+  ['ten', 10],
+  ['fifteen', 15],
+  ['twenty', 20],
+  ['thirty', 30],
+  ['forty', 40],
+  ['fifty', 50],
+])
 /** The duration that a text names, as ISO 8601; null where it names none. */
 export function durationIn(text: string): string | null {
   let minutes = 0
@@ -89,7 +90,7 @@ export function durationIn(text: string): string | null {
     if (!unit) continue
     const word = m[1]!.toLowerCase()
     const fraction = word.includes('½') ? 0.5 : word.includes('¼') ? 0.25 : word.includes('¾') ? 0.75 : 0
-    const number = amounts[word] ?? Number(word.replace(/[½¼¾\s]/g, '').replace(',', '.') || 0) + fraction
+    const number = amounts.get(word) ?? Number(word.replace(/[½¼¾\s]/g, '').replace(',', '.') || 0) + fraction
     if (!Number.isFinite(number) || number <= 0) continue
     minutes += number * { D: 1440, H: 60, M: 1 }[unit]
     any = true
@@ -101,8 +102,24 @@ export function durationIn(text: string): string | null {
   return `P${days ? `${days}D` : ''}${time ? `T${time}` : ''}`
 }
 
-const signs: Record<string, string> = { '£': 'GBP', '€': 'EUR', $: 'USD' }
-const crowns: Record<string, string> = { da: 'DKK', sv: 'SEK', nb: 'NOK', nn: 'NOK', no: 'NOK' }
+const signs = new Map([
+  ['£', 'GBP'],
+  ['€', 'EUR'],
+  ['$', 'USD'],
+])
+const crowns = new Map([
+  ['da', 'DKK'],
+  ['sv', 'SEK'],
+  ['nb', 'NOK'],
+  ['nn', 'NOK'],
+  ['no', 'NOK'],
+])
+/** An amount: no more figures than money has, so that a long row of them is gone through once. */
+const amount = '\\d{1,3}(?:[,.\\u00a0 ]\\d{3}){1,4}(?:[.,]\\d{2})?(?!\\d)|\\d{1,12}(?:[.,]\\d{1,2})?(?!\\d)'
+const priced = new RegExp(
+  `([£€$]|\\b(?:GBP|EUR|USD|DKK|SEK|NOK|CHF)|\\bkr\\.?)\\s?(${amount})|(?<!\\d)(${amount})\\s?(€|£|\\b(?:GBP|EUR|USD|DKK|SEK|NOK|CHF)\\b|\\bkr\\b\\.?)`,
+  'g',
+)
 export interface Money {
   amount: string
   currency: string
@@ -110,14 +127,9 @@ export interface Money {
 /** Prices in a text, in order: amount with a point before the decimals, and the currency's code. */
 export function pricesIn(text: string, lang: string): Money[] {
   const found: Money[] = []
-  const number = '\\d{1,3}(?:[,.\\u00a0 ]\\d{3})+(?:[.,]\\d{2})?|\\d+(?:[.,]\\d{1,2})?'
-  const pattern = new RegExp(
-    `([£€$]|\\b(?:GBP|EUR|USD|DKK|SEK|NOK|CHF)|\\bkr\\.?)\\s?(${number})|(?<!\\d)(${number})\\s?(€|£|\\b(?:GBP|EUR|USD|DKK|SEK|NOK|CHF)\\b|\\bkr\\b\\.?)`,
-    'g',
-  )
-  for (const [, before, a, b, after] of text.matchAll(pattern)) {
+  for (const [, before, a, b, after] of text.matchAll(priced)) {
     const sign = (before ?? after)!.replace('.', '')
-    const currency = signs[sign] ?? (/^kr$/i.test(sign) ? crowns[lang.slice(0, 2)] : sign)
+    const currency = signs.get(sign) ?? (/^kr$/i.test(sign) ? crowns.get(lang.slice(0, 2)) : sign)
     const written = (a ?? b)!.replace(/[\u00a0 ]/g, '')
     const decimals = /[.,](\d{1,2})$/.exec(written)
     const whole = (decimals ? written.slice(0, -decimals[0].length) : written).replace(/[.,]/g, '')
@@ -127,39 +139,68 @@ export function pricesIn(text: string, lang: string): Money[] {
   return found
 }
 
-const dayNames: Record<string, string[]> = {
-  en: ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'],
-  da: ['mandag', 'tirsdag', 'onsdag', 'torsdag', 'fredag', 'lørdag', 'søndag'],
-  de: ['montag', 'dienstag', 'mittwoch', 'donnerstag', 'freitag', 'samstag', 'sonntag'],
-}
+/** Names of the days, Monday first, each with the short forms that are no word of their own; from memory. */
+const dayNames = new Map([
+  [
+    'en',
+    'monday mondays mon|tuesday tuesdays tue tues|wednesday wednesdays wed|thursday thursdays thu thur thurs|friday fridays fri|saturday saturdays sat|sunday sundays sun',
+  ],
+  [
+    'da',
+    'mandag mandage|tirsdag tirsdage tirs|onsdag onsdage ons|torsdag torsdage tors|fredag fredage fre|lørdag lørdage lør|søndag søndage søn',
+  ],
+  [
+    'de',
+    'montag montags mo|dienstag dienstags di|mittwoch mittwochs mi|donnerstag donnerstags do|freitag freitags fr|samstag samstags sonnabend sa|sonntag sonntags so',
+  ],
+])
 const dayMembers = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
+
+const daysByLanguage = new Map<string, ReadonlyMap<string, number>>()
+/** The number of each day, from 0, by its name and its short forms; English ones in every language. */
+function daysOf(lang: string): ReadonlyMap<string, number> {
+  const own = lang.slice(0, 2)
+  let days = daysByLanguage.get(own)
+  if (!days) {
+    const found = new Map<string, number>()
+    for (const names of [dayNames.get('en')!, dayNames.get(own) ?? ''])
+      names.split('|').forEach((day, i) => {
+        for (const name of day.split(' ')) if (name !== '') found.set(name, i)
+      })
+    daysByLanguage.set(own, (days = found))
+  }
+  return days
+}
 export interface Hours {
   days: string[]
   opens: string
   closes: string
 }
+/** A line of opening hours is no longer than this; common practice, no source. */
+const LONGEST_HOURS = 300
 /** Opening hours on one line: “Monday to Friday 9.00–17.00”, “Mon, Wed 10 am – 4 pm”, “Daily 9:00–16:00”. */
 export function hoursIn(line: string, lang: string): Hours | null {
+  if (line.length > LONGEST_HOURS) return null
   const times = timesIn(line)
   if (times.length !== 2) return null
-  const names = [...dayNames.en!, ...(dayNames[lang.slice(0, 2)] ?? [])]
-  const short = names.map((n) => `${n.slice(0, 3)}${n.length > 3 ? `(?:${n.slice(3)}s?)?` : ''}`)
-  const day = new RegExp(`(?<!\\p{L})(${short.join('|')})(?!\\p{L})`, 'giu')
-  const found = [...line.matchAll(day)].map((m) => ({
-    day: names.findIndex((n) => n.startsWith(m[1]!.toLowerCase().slice(0, 3))) % 7,
-    at: m.index,
-    end: m.index + m[0].length,
-  }))
-  if (found.length === 0)
-    return /\b(?:daily|every day|dagligt|täglich)\b/i.test(line)
+  const known = daysOf(lang)
+  const named: { day: number; at: number; end: number }[] = []
+  for (const m of line.matchAll(/\p{L}+/gu)) {
+    const day = known.get(m[0].toLowerCase())
+    // Short forms of two letters are words as well: with a capital they are days.
+    if (day === undefined || (m[0].length === 2 && m[0] === m[0].toLowerCase())) continue
+    named.push({ day, at: m.index, end: m.index + m[0].length })
+  }
+  if (named.length === 0)
+    return /(?<!\p{L})(?:daily|every day|dagligt|täglich)(?!\p{L})/iu.test(line)
       ? { days: dayMembers, opens: times[0]!, closes: times[1]! }
       : null
   const days = new Set<number>()
-  found.forEach((f, i) => {
-    days.add(f.day)
-    const next = found[i + 1]
-    if (next && /^\s*(?:–|—|-|to|til|bis)\s*$/i.test(line.slice(f.end, next.at)))
-      for (let d = f.day; d !== next.day; d = (d + 1) % 7) days.add(d)
+  named.forEach((from, i) => {
+    days.add(from.day)
+    const to = named[i + 1]
+    if (to && /^\.?\s*(?:–|—|-|to|til|bis)\s*$/i.test(line.slice(from.end, to.at)))
+      for (let step = 1; step < 7 && (from.day + step) % 7 !== to.day; step++) days.add((from.day + step) % 7)
   })
   return { days: [...days].sort().map((d) => dayMembers[d]!), opens: times[0]!, closes: times[1]! }
 }

@@ -19,10 +19,10 @@ export function thingsOf(page: PageFacts): ObjectValue[] {
   }
   for (let i = 0; i < queue.length; i++) {
     const value = queue[i]!
-    if (value.kind === 'array') queue.push(...value.items)
+    if (value.kind === 'array') for (const item of value.items) queue.push(item)
     else if (value.kind === 'object') {
       found.push(value)
-      queue.push(...value.members.map((m) => m.value))
+      for (const m of value.members) queue.push(m.value)
     }
   }
   cache.set(page, found)

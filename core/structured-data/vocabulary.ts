@@ -168,8 +168,12 @@ export function distance(a: string, b: string, most: number): number {
   return row[b.length]!
 }
 
+/** A longer name than this is no slip of the pen: schema.org's longest has 44 letters. */
+const LONGEST_NAME = 60
+
 /** The terms whose names are nearest to one that is not there, at most three: another case first, then a letter or two. */
 export function nearestTerms(name: string, kind: 'class' | 'property' | 'member'): readonly string[] {
+  if (name.length > LONGEST_NAME) return []
   const key = `${kind} ${name}`
   let found = nearest.get(key)
   if (!found) {

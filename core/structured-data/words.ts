@@ -5,7 +5,7 @@ export function inWords(name: string): string {
   if (name.includes(':')) return name
   return name
     .replace(/([a-z\d])([A-Z])/g, '$1 $2')
-    .replace(/([A-Z]+)([A-Z][a-z])/g, '$1 $2')
+    .replace(/([A-Z])(?=[A-Z][a-z])/g, '$1 ')
     .split(' ')
     .map((w) => (/^[A-Z]{2,}$/.test(w) ? w : spelt.test(w) ? w.toUpperCase() : w.toLowerCase()))
     .join(' ')

@@ -3,6 +3,7 @@
  * Manual of Style, 17th edition, 8.158 (sentence style), 8.159 and 8.161 (headline style, hyphens). All from memory.
  * Which words are adverbs and infinitives is judged by lists and neighbours: a style by its rules, not a grammarian.
  */
+import { placesOfPhrase } from '../strings.ts'
 import {
   alsoConjunctions,
   alwaysCapital,
@@ -53,7 +54,14 @@ const capital = (word: string) => {
 }
 const isCapital = (c: string | undefined) => c !== undefined && c !== c.toLowerCase()
 /** Capitals within the word, or no small letter in a word of two letters or more: a name or an abbreviation. */
-const isOwn = (word: string) => /\p{L}.*\p{Lu}/u.test(word) || /^(?:\p{Lu}\.)+$/u.test(word)
+function isOwn(word: string): boolean {
+  let letters = 0
+  for (const c of word) {
+    if (letters > 0 && /\p{Lu}/u.test(c)) return true
+    if (/\p{L}/u.test(c)) letters++
+  }
+  return /^\p{Lu}\.$/u.test(word)
+}
 
 function tokens(text: string): Token[] {
   const found = [...text.matchAll(wordPattern)].map((m): Token => ({
@@ -139,15 +147,21 @@ function afterHyphen(text: string, list: Token[], i: number): Token | null {
   return before && text.slice(before.start + before.text.length, list[i]!.start) === '-' ? before : null
 }
 
-/** Places of protected words, with the house's own writing. */
-function protectedPlaces(text: string, words: readonly string[]): Map<number, string> {
-  const places = new Map<number, string>()
-  for (const word of [...words].filter(Boolean).sort((a, b) => a.length - b.length)) {
-    const escaped = word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/\s+/g, '\\s+')
-    const pattern = new RegExp(`(?<![\\p{L}\\p{N}])${escaped}(?![\\p{L}\\p{N}])`, 'giu')
-    for (const m of text.matchAll(pattern)) places.set(m.index, word)
+/** A text with the house's own writing of its protected words in it; of those that overlap, the longest. */
+function withProtected(text: string, words: readonly string[]): string {
+  const taken: { start: number; end: number; word: string }[] = []
+  for (const word of [...words].filter(Boolean).sort((a, b) => b.length - a.length))
+    for (const place of placesOfPhrase(text, word)) taken.push({ ...place, word })
+  // Longest first at one place: the sort is stable.
+  taken.sort((a, b) => a.start - b.start)
+  let out = ''
+  let at = 0
+  for (const { start, end, word } of taken) {
+    if (start < at) continue
+    out += text.slice(at, start) + word
+    at = end
   }
-  return places
+  return out + text.slice(at)
 }
 
 /**
@@ -166,10 +180,7 @@ export function toCasing(text: string, style: Casing, options: CasingOptions = {
     at = token.start + token.text.length
     out += cased(token, i)
   })
-  out += text.slice(at)
-  for (const [start, word] of protectedPlaces(out, options.protectedWords ?? []))
-    out = out.slice(0, start) + word + out.slice(start + word.length)
-  return out
+  return withProtected(out + text.slice(at), options.protectedWords ?? [])
 
   function cased(token: Token, i: number): string {
     const word = loud ? token.text.toLowerCase() : token.text

@@ -31,9 +31,10 @@ export function sentencesOf(paragraph: string): { text: string; start: number }[
   let from = 0
   for (const m of paragraph.matchAll(sentenceEnd)) {
     const end = m.index + m[0].length
-    const text = paragraph.slice(from, end).trim()
     // "Mr. Smith", "No. 5": an abbreviation is no end.
-    if (/(?:^|\s)(?:\p{Lu}|Mr|Mrs|Ms|Dr|St|No|Prof|approx|ca|e\.g|i\.e|z\.B|Nr)\.$/u.test(text)) continue
+    const tail = paragraph.slice(Math.max(from, end - 12), end)
+    if (/(?:^|\s)(?:\p{Lu}|Mr|Mrs|Ms|Dr|St|No|Prof|approx|ca|e\.g|i\.e|z\.B|Nr)\.$/u.test(tail)) continue
+    const text = paragraph.slice(from, end).trim()
     if (text) found.push({ text, start: from })
     from = end
   }

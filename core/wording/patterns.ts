@@ -1,10 +1,11 @@
 /** Title patterns: what the house puts around a page's own words, found in titles and put there. */
+import { lowerInPlace, separatorsIn } from '../strings.ts'
 import { fillTokens, type TokenValues } from './tokens.ts'
 
-/** Separators that stand between a page's words and the site's name. Common practice, no source. */
-const separators = /\s+[|·•–—›»-]\s+|\s*[|·•»]\s*/u
-
-const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+/** Signs that stand between a page's words and the site's name, with white space on both sides. Common practice, no source. */
+const SEPARATORS = '|·•–—›»-'
+/** Those that need no white space. */
+const CLOSE = '|·•»'
 
 /** What a pattern puts before and behind `{page}`; null where it has no `{page}`. */
 export function aroundPage(pattern: string): { head: string; tail: string } | null {
@@ -12,24 +13,29 @@ export function aroundPage(pattern: string): { head: string; tail: string } | nu
   return at < 0 ? null : { head: pattern.slice(0, at), tail: pattern.slice(at + '{page}'.length) }
 }
 
-const suffixes = new Map<string, RegExp>()
-/** The site's name at the end of a title, behind a separator. */
-function suffixOf(site: string): RegExp {
-  let suffix = suffixes.get(site)
-  if (!suffix) {
-    suffix = new RegExp(`(?:${separators.source}|:\\s+)(?:${escaped(site)}|\\{site\\})\\s*$`, 'iu')
-    if (suffixes.size > 100) suffixes.clear()
-    suffixes.set(site, suffix)
-  }
-  return suffix
+/** A title without the separator that it ends in; null where it ends in none. */
+function withoutSeparator(title: string): string | null {
+  const words = title.trimEnd()
+  const sign = words.at(-1) ?? ''
+  const spaced = words.length < title.length
+  const before = words.slice(0, -1)
+  if (sign !== '' && CLOSE.includes(sign)) return before.trimEnd()
+  if (sign === ':' && spaced) return before
+  return sign !== '' && SEPARATORS.includes(sign) && spaced && /\s$/.test(before) ? before.trimEnd() : null
 }
 
 /** A title without the site's name at its end, however often and behind whichever separator it stands there. */
 export function withoutSite(title: string, site: string | null): string {
   if (!site) return title
-  const suffix = suffixOf(site)
-  let own = title
-  while (suffix.test(own)) own = own.replace(suffix, '')
+  const names = [lowerInPlace(site), '{site}']
+  let own = title.trimEnd()
+  for (;;) {
+    const lower = lowerInPlace(own)
+    const name = names.find((n) => lower.endsWith(n))
+    const rest = name === undefined ? null : withoutSeparator(own.slice(0, own.length - name.length))
+    if (rest === null) break
+    own = rest.trimEnd()
+  }
   return own.trim() || title
 }
 
@@ -59,13 +65,13 @@ export function commonSuffix(
 ): { site: string; separator: string; pages: number } | null {
   const found = new Map<string, { site: string; separator: string; pages: number }>()
   for (const title of titles) {
-    const parts = title.split(/(\s+[|·•–—›»-]\s+)/u)
-    if (parts.length < 3) continue
-    const site = parts.at(-1)!.trim()
+    const last = separatorsIn(title, SEPARATORS).at(-1)
+    if (!last) continue
+    const site = title.slice(last.end).trim()
     const key = site.toLowerCase()
     const known = found.get(key)
     if (known) known.pages++
-    else found.set(key, { site, separator: parts.at(-2)!.replace(/\s+/g, ' '), pages: 1 })
+    else found.set(key, { site, separator: ` ${last.sign} `, pages: 1 })
   }
   const [best] = [...found.values()].sort((a, b) => b.pages - a.pages)
   return best && best.pages >= 3 && best.pages * 2 >= titles.length ? best : null

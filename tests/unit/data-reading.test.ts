@@ -39,7 +39,8 @@ describe('hostile documents', () => {
       `{"@context":"https://schema.org","@graph":[${Array.from({ length: n }, () => '{"@type":"Thing","@id":"#a"}').join(',')}]}`
     const { things, byId } = readBlocks(block(many(300_000)), BASE)
     expect(things).toHaveLength(300_000)
-    expect([...byId.values()][0]).toHaveLength(300_000)
+    // Of things with one id the first are at hand by it.
+    expect([...byId.values()][0]).toHaveLength(20)
     const deep = (n: number) => '{"@context":"https://schema.org","about":'.repeat(n) + '1' + '}'.repeat(n)
     expect(readBlocks(block(deep(400)), BASE).things).toHaveLength(400)
     expect(readBlocks(block(deep(100_000)), BASE).blocks[0]!.error!.message).toMatch(/nested more than/)

@@ -1,6 +1,6 @@
 import { descriptionOf } from '../../page/facts.ts'
 import { plainText } from '../../page/plain-text.ts'
-import { fold } from '../../page/read-page.ts'
+import { fold } from '../../strings.ts'
 import { rule } from '../rule.ts'
 
 /** Mark-up in the description. */

@@ -22,10 +22,13 @@ export const headingLookAlike = rule({
     `“${text}” ${reasons[by as keyof typeof reasons]} and is a ${tag === 'p' ? 'paragraph' : 'plain block'}.`,
   check({ page }, mark) {
     const headings = contentHeadings(page)
+    const named = headings.some((h) => h.level === 1)
+    let passed = 0
     for (const like of page.lookAlikes) {
-      const before = headings.findLast((h) => h.start < like.start)
+      while (passed < headings.length && headings[passed]!.start < like.start) passed++
+      const before = headings[passed - 1]
       // As deep as the section before it; under the H1 it opens one.
-      const level = before ? Math.max(2, before.level) : headings.some((h) => h.level === 1) ? 2 : 1
+      const level = before ? Math.max(2, before.level) : named ? 2 : 1
       mark(
         like,
         { text: like.text, by: like.by, tag: like.tag },

@@ -7,7 +7,9 @@ function runs(headings: HeadingFact[]): HeadingFact[][] {
   for (const h of headings) {
     const key = h.landmark ?? 'main'
     const names = key === 'header' && h.level === 1 ? 'main' : key
-    byLandmark.set(names, [...(byLandmark.get(names) ?? []), h])
+    const run = byLandmark.get(names)
+    if (run) run.push(h)
+    else byLandmark.set(names, [h])
   }
   return [...byLandmark.values()]
 }

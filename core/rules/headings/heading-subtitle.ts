@@ -21,10 +21,8 @@ export const headingSubtitle = rule({
       if (!above || h.group === null || h.group !== above.group || above.level >= h.level) return
       if (!h.adjacent || isEmptyHeading(h) || isEmptyHeading(above)) return
       // The only one of its level under the heading above: else it is the first of several sections.
-      for (const other of headings.slice(i + 1)) {
-        if (other.level <= above.level) break
-        if (other.level === h.level) return
-      }
+      for (let j = i + 1; j < headings.length && headings[j]!.level > above.level; j++)
+        if (headings[j]!.level === h.level) return
       const sure = [h, above].every((x) => x.endStart !== null && x.role === null)
       mark(
         h,

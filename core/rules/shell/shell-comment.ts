@@ -3,10 +3,11 @@ import { rule } from '../rule.ts'
 /** So much mark-up in a comment is a part of the page that somebody put by; common practice, no source. */
 const MARKUP = 200
 const FEWEST_TAGS = 4
-const person = /[\w.+-]+@[\w-]+(?:\.[\w-]+)+/
+/** Read from the sign outwards, so that a long run of letters is gone through once. */
+const person = /(?<=[\w+-])@(?=[\w-]{1,200}\.[\w-])/
 const secret = /\b(?:pass(?:word|wd|wort)?|pwd|secret|api[_-]?key|token|login)\s*[:=]\s*\S+/i
 const note = /\b(?:TODO|FIXME|XXX)\b/
-const tags = /<\/?[a-z][^>]*>/gi
+const tags = /<\/?[a-z][^<>]*>/gi
 
 /** What in a comment is not meant for everybody; null where nothing is. */
 export function whatOf(

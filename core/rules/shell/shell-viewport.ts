@@ -7,9 +7,13 @@ import { rule } from '../rule.ts'
  * a negative scale is passed over.
  */
 const forbidding = (part: string): boolean => {
-  const [, name, raw] = /^\s*([a-z-]+)\s*=\s*(.*?)\s*$/i.exec(part) ?? []
-  if (name === undefined) return false
-  const value = raw!.toLowerCase()
+  const at = part.indexOf('=')
+  const name = part.slice(0, Math.max(0, at)).trim()
+  if (!/^[a-z-]+$/i.test(name)) return false
+  const value = part
+    .slice(at + 1)
+    .trim()
+    .toLowerCase()
   const number = Number.parseFloat(value)
   const device = value === 'device-width' || value === 'device-height'
   if (name.toLowerCase() === 'user-scalable')

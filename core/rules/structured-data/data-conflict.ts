@@ -25,7 +25,8 @@ function conflictsOf(what: string, all: { page: PageId; thing: SiteThing }[], sk
       if (text === undefined) continue
       const key = compared(property, text)
       const wording = wordings.get(key) ?? { text, pages: [] }
-      if (!wording.pages.includes(page)) wording.pages.push(page)
+      // Pages come in order: the same one stands last.
+      if (wording.pages.at(-1) !== page) wording.pages.push(page)
       wordings.set(key, wording)
     }
     if (wordings.size < 2) continue

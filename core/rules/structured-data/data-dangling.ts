@@ -26,7 +26,7 @@ function dangling(site: SiteIndex): Dangling[] {
     for (const { property, to } of danglingLinks(entry.things!, entry.url, isDefined, asked)) {
       const key = `${property} ${to}`
       const group = found.get(key) ?? { property, id: String(to), pages: [] }
-      if (!group.pages.includes(page)) group.pages.push(page)
+      if (group.pages.at(-1) !== page) group.pages.push(page)
       found.set(key, group)
     }
   }

@@ -3,6 +3,9 @@ import type { PageFacts } from '../../page/facts.ts'
 import type { Span } from '../../structured-data/page-data.ts'
 import type { Repair } from '../rule.ts'
 
+/** Of a page's wrong names so many are told what was probably meant: one that has more is not misspelt. */
+export const MOST_GUESSED = 40
+
 /** Puts text in the place of what stands there; undefined where the place is in no block. */
 export function replaceInData(page: PageFacts, at: Span, text: string, label: string): Repair | undefined {
   const block = page.data.find((b) => at.start >= b.jsonStart && at.end <= b.jsonStart + b.json.length)

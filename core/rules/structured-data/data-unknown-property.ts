@@ -3,7 +3,7 @@ import { schemaTypes } from '../../structured-data/page-data.ts'
 import { dataOf } from '../../structured-data/read.ts'
 import { isProperty, nearestTerms, propertiesOf } from '../../structured-data/vocabulary.ts'
 import { rule } from '../rule.ts'
-import { either } from './data-edit.ts'
+import { either, MOST_GUESSED } from './data-edit.ts'
 import { described } from './example.ts'
 
 /** A property of an action's input or output, as schema.org annotates it: `query-input`. */
@@ -26,6 +26,7 @@ export const dataUnknownProperty = rule({
       : `schema.org has no property “${property}”${otherCase ? `: properties keep their case, “${near}”.` : near ? `; did you mean ${near}?` : '.'}`,
   check({ page }, mark) {
     const { things, blocks } = dataOf(page)
+    const wrong = new Set<string>()
     for (const thing of things) {
       for (const { key, at } of thing.strays) {
         const near = /^@(?:context|type|id|value|language|graph|list|set|reverse)$/.test(key.toLowerCase())
@@ -38,7 +39,8 @@ export const dataUnknownProperty = rule({
       for (const { name, at } of thing.properties) {
         if (!isOfSchema(name) || isProperty(name)) continue
         if (annotated.test(name) && isProperty(name.replace(annotated, ''))) continue
-        const all = nearestTerms(name, 'property')
+        wrong.add(name)
+        const all = wrong.size <= MOST_GUESSED ? nearestTerms(name, 'property') : []
         const otherCase = all[0]?.toLowerCase() === name.toLowerCase()
         // Those that the type has come first.
         const near = [...all].sort((a, b) => Number(owned(b)) - Number(owned(a)))

@@ -2,7 +2,7 @@ import { isOfSchema } from '../../structured-data/context.ts'
 import { dataOf } from '../../structured-data/read.ts'
 import { isClass, isMember, isProperty, nearestTerms } from '../../structured-data/vocabulary.ts'
 import { rule } from '../rule.ts'
-import { either } from './data-edit.ts'
+import { either, MOST_GUESSED } from './data-edit.ts'
 import { described } from './example.ts'
 
 /** A type that schema.org does not have. */
@@ -28,11 +28,13 @@ export const dataUnknownType = rule({
     }${is || otherCase || !near ? '.' : ''}`,
   check({ page }, mark) {
     const { things, blocks } = dataOf(page)
+    const wrong = new Set<string>()
     for (const thing of things) {
       if (blocks[thing.block]!.unknown.length > 0) continue
       for (const { name, start, end } of thing.types) {
         if (!isOfSchema(name) || isClass(name)) continue
-        const near = nearestTerms(name, 'class')
+        wrong.add(name)
+        const near = wrong.size <= MOST_GUESSED ? nearestTerms(name, 'class') : []
         const otherCase = near[0]?.toLowerCase() === name.toLowerCase()
         mark(
           { start, end },

@@ -111,7 +111,8 @@ function saidIn(text: string): { name: string; value: string }[] {
   if (text.length > 120) return whole ? [{ name: whole[1]!, value: whole[2]! }] : []
   const out: { name: string; value: string }[] = []
   let open: { name: string; value: string } | null = null
-  for (const part of text.split(whole ? /\s*[·|]\s*/ : /\s*[·|]\s*|(?<=[.;])\s+/)) {
+  for (const written of text.split(whole ? /[·|]/ : /[·|]|(?<=[.;])\s/)) {
+    const part = written.trim()
     const said = beforeColon.exec(part) ?? afterVerb.exec(part)
     if (said) out.push((open = { name: said[1]!, value: said[2]! }))
     // What has no name of its own goes on with what was said last: “Where: the quay · Harrow”.

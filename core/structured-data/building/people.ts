@@ -22,17 +22,15 @@ export function localBusiness(ground: Ground): Builder {
   b.put(['url'], { value: site.base, what: 'the site’s address', start: null, role: 'site-address' })
   const address = content.pieces.find((p) => p.kind === 'address') ?? null
   if (address)
-    addressParts(address.text.replace(new RegExp(`^${site.name ?? ''},?\\s*`), '')).forEach(
-      ([property, value]) => {
-        b.fix(['address', '@type'], 'PostalAddress')
-        b.put(['address', property], {
-          value,
-          what: 'the address on the page',
-          start: address.start,
-          role: `address-${property}`,
-        })
-      },
-    )
+    addressParts(withoutName(address.text, site.name)).forEach(([property, value]) => {
+      b.fix(['address', '@type'], 'PostalAddress')
+      b.put(['address', property], {
+        value,
+        what: 'the address on the page',
+        start: address.start,
+        role: `address-${property}`,
+      })
+    })
   reach(b, ground)
   let i = 0
   const rows = new Map<number, string>()
@@ -180,10 +178,25 @@ export function webSite(ground: Ground): Builder {
   return b
 }
 
+/** An address without the name that stands before it. */
+const withoutName = (address: string, name: string | null): string =>
+  name !== null && address.startsWith(name)
+    ? address.slice(name.length).replace(/^,/, '').trimStart()
+    : address
+
+/** A telephone number as a link writes it; one that cannot be decoded stays as it is written. */
+function decodedNumber(written: string): string {
+  try {
+    return decodeURI(written)
+  } catch {
+    return written
+  }
+}
+
 /** Parts of an address written on one line: the last part with figures and capitals is the post code. */
 function addressParts(text: string): [string, string][] {
   const parts = text
-    .split(/\s*[,\n]\s*/)
+    .split(/[,\n]/)
     .map((p) => p.trim())
     .filter(Boolean)
   const out: [string, string][] = []
@@ -206,7 +219,7 @@ function reach(b: Builder, { content, labels }: Ground): void {
   const phone = labels.find((l) => named.phone.test(l.name.trim()) && /\d{4}/.test(l.value))
   if (tel)
     b.put(['telephone'], {
-      value: decodeURI(tel.href.slice(4)),
+      value: decodedNumber(tel.href.slice(4)),
       what: 'the telephone link',
       start: tel.start,
       role: 'phone',
