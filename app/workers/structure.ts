@@ -26,7 +26,7 @@ import { firstWords } from '../../core/page/words.ts'
 import { styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
 import { whatOf } from '../../core/rules/shell/shell-comment.ts'
 import { leadsPastMenu } from '../../core/rules/shell/shell-skip-link.ts'
-import { resolveAddress, withoutQuery } from '../../core/site/addresses.ts'
+import { addressKey, resolveAddress } from '../../core/site/addresses.ts'
 import { db } from '../store/db.ts'
 import { addressesFor, proofFor, wholeDraft } from './evaluate.ts'
 import { current, sourceFor, type Open } from './open-site.ts'
@@ -115,7 +115,7 @@ export async function headOf(path: string, decisions: Decisions): Promise<HeadVi
   for (const { id } of page.ids) ids.set(id, (ids.get(id) ?? 0) + 1)
   const fileOf = (src: string) => {
     const url = src === '' || src.startsWith('data:') ? null : resolveAddress(src, base)
-    return url ? (open.setting.index.addresses.get(withoutQuery(url)) ?? null) : null
+    return url ? (open.setting.index.addresses.get(addressKey(url)) ?? null) : null
   }
   const links = [
     ...page.rels,
@@ -313,7 +313,7 @@ export async function lookNotes(path: string, decisions: Decisions): Promise<Loo
       )
   for (const { rel, url } of page.rels) {
     if (!/\bstylesheet\b/.test(rel) || url === null) continue
-    const id = open.setting.index.addresses.get(withoutQuery(url))
+    const id = open.setting.index.addresses.get(addressKey(url))
     const file = id === undefined ? undefined : await db.files.get([open.site.id, id])
     if (file)
       notes.push(

@@ -1,10 +1,11 @@
 /** What leaves: every file at its new place, with what points to moved pages following, and the redirects. */
-import { byteView } from '../page/encoding.ts'
+import { bomOf, byteView, encode, encodingOfLabel, isUtf8 } from '../page/encoding.ts'
+import { toBytePlaces } from '../page/places.ts'
 import { applyDraft, type Proof } from '../page/proof.ts'
 import type { Draft } from '../page/draft.ts'
-import type { Source } from '../page/source.ts'
+import { sourceOf, type Source } from '../page/source.ts'
 import { addressOf } from '../site/addresses.ts'
-import { basesOf, carryCss, carryXml, type Carry } from '../site/carry.ts'
+import { basesOf, cssAddresses, xmlAddresses, type Carry, type Replacement } from '../site/carry.ts'
 import type { Moves, Redirect } from '../site/moves.ts'
 import { readTable, writeTable } from './csv.ts'
 
@@ -28,9 +29,44 @@ export function fileBytes(path: string, bytes: Uint8Array, moves: Moves, base: s
   const carry = carryFor(path, moves, base)
   const kind = /\.(css|xml|rss|atom)$/i.exec(path)?.[1]?.toLowerCase()
   if (!carry || !kind) return bytes
-  const text = byteView(bytes)
-  const now = kind === 'css' ? carryCss(text, basesOf(null, carry), carry) : carryXml(text, carry)
-  return now === text ? bytes : Uint8Array.from(now, (c) => c.charCodeAt(0))
+  const source = sourceOfText(bytes)
+  const replacements =
+    kind === 'css' ? cssAddresses(source.text, basesOf(null, carry), carry) : xmlAddresses(source.text, carry)
+  return replaceInBytes(source, replacements)
+}
+
+/** A style sheet or XML file as text: by its BOM, what it declares, else UTF-8 where its bytes are valid, else windows-1252. */
+function sourceOfText(bytes: Uint8Array): Source {
+  const bom = bomOf(bytes)
+  if (bom) return sourceOf(bytes, bom.encoding, 'bom', bom.length)
+  const head = byteView(bytes.subarray(0, 200))
+  const declared = /^@charset "([^"]+)"|^<\?xml[^>]*?\sencoding\s*=\s*["']([^"']+)["']/.exec(head)
+  const encoding = declared && encodingOfLabel((declared[1] ?? declared[2])!)
+  if (encoding && encoding !== 'replacement') return sourceOf(bytes, encoding, 'xml', 0)
+  return isUtf8(bytes) ? sourceOf(bytes, 'utf-8', 'valid-utf-8', 0) : sourceOf(bytes, 'windows-1252', 'fall-back', 0)
+}
+
+/** Bytes with just those of some stretches of their text replaced; the very same bytes where nothing is. Addresses are ASCII. */
+function replaceInBytes(source: Source, replacements: readonly Replacement[]): Uint8Array {
+  if (replacements.length === 0) return source.bytes
+  const places = toBytePlaces(
+    source,
+    replacements.flatMap(({ start, end }) => [start, end]),
+  )
+  const parts: Uint8Array[] = []
+  let at = 0
+  replacements.forEach(({ text }, i) => {
+    parts.push(source.bytes.subarray(at, places[2 * i]!), encode(text, source.encoding, encodeURIComponent))
+    at = places[2 * i + 1]!
+  })
+  parts.push(source.bytes.subarray(at))
+  const out = new Uint8Array(parts.reduce((n, p) => n + p.length, 0))
+  let to = 0
+  for (const part of parts) {
+    out.set(part, to)
+    to += part.length
+  }
+  return out
 }
 
 /** The redirects that a site brought along, from an earlier hand-off; none where the sheet is of another kind. */

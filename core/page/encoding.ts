@@ -81,6 +81,10 @@ function inverse(encoding: Encoding): Map<string, number[]> {
   return map
 }
 
+/** For pages that declare no encoding: whatever a reader takes them for, these bytes mean the same. */
+export const ASCII = 'us-ascii'
+const none = new Map<string, number[]>()
+
 /**
  * Text to bytes in an encoding. What the encoding lacks is written by `missing` (a numeric reference in text and
  * attributes, `\uXXXX` in JSON), which must return ASCII.
@@ -92,14 +96,15 @@ export function encode(text: string, encoding: Encoding, missing: (character: st
   if (encoding === 'utf-16le' || encoding === 'utf-16be') {
     for (let i = 0; i < wellFormed.length; i++) {
       const unit = wellFormed.charCodeAt(i)
-      out.push(...(encoding === 'utf-16le' ? [unit & 255, unit >> 8] : [unit >> 8, unit & 255]))
+      if (encoding === 'utf-16le') out.push(unit & 255, unit >> 8)
+      else out.push(unit >> 8, unit & 255)
     }
     return Uint8Array.from(out)
   }
-  const map = inverse(encoding)
+  const map = encoding === ASCII ? none : inverse(encoding)
   for (const character of wellFormed) {
     const bytes = character < '\x80' ? [character.charCodeAt(0)] : map.get(character)
-    if (bytes) out.push(...bytes)
+    if (bytes) for (const byte of bytes) out.push(byte)
     else for (const c of missing(character)) out.push(c.charCodeAt(0))
   }
   return Uint8Array.from(out)
@@ -115,23 +120,111 @@ export function bomOf(bytes: Uint8Array): { encoding: Encoding; length: number }
   return null
 }
 
-/**
- * The encoding declared within the first 1024 bytes. Source: WHATWG HTML 13.2.3.2, "prescan a byte stream", read
- * by tags rather than byte by byte; a UTF-16 label means UTF-8 there, as the standard says.
- */
-export function prescan(bytes: Uint8Array): { encoding: Encoding; by: 'meta' | 'xml' } | null {
-  const head = byteView(bytes.subarray(0, 1024)).replace(/<!--[\s\S]*?(?:-->|$)/g, (c) =>
-    ' '.repeat(c.length),
-  )
-  for (const tag of head.matchAll(/<meta[\s/][^>]*>/gi)) {
-    const charset = /[\s/"']charset\s*=\s*["']?\s*([^\s"'/>;]+)/i.exec(tag[0])
-    const found = charset && encodingOfLabel(charset[1]!)
-    if (!found) continue
-    const isContent = /charset\s*=/i.test(/content\s*=\s*("[^"]*"|'[^']*')/i.exec(tag[0])?.[0] ?? '')
-    if (isContent && !/http-equiv\s*=\s*["']?\s*content-type/i.test(tag[0])) continue
-    return { encoding: found.startsWith('utf-16') ? 'utf-8' : found, by: 'meta' }
+/** Elements whose content is no mark-up: what reads like a tag in it declares nothing. */
+const textOnly = /^(?:title|textarea|style|script|xmp|iframe|noembed|noframes)$/
+const isSpaceOrSlash = (c: string | undefined) => c !== undefined && /[\t\n\f\r /]/.test(c)
+
+/** The attributes of a tag whose name ends at `from`, in lower case, and where the tag ends. Source: WHATWG HTML 13.2.3.2, "get an attribute". */
+function attributesFrom(head: string, from: number): { attributes: Map<string, string>; end: number } {
+  const attributes = new Map<string, string>()
+  let i = from
+  while (i < head.length) {
+    while (isSpaceOrSlash(head[i])) i++
+    if (i >= head.length || head[i] === '>') break
+    let name = ''
+    while (i < head.length && !/[\t\n\f\r />=]/.test(head[i]!)) name += head[i++]!
+    // A sign of equality with no name before it is taken for part of one.
+    if (name === '') name += head[i++]!
+    let next = i
+    while (next < head.length && /[\t\n\f\r ]/.test(head[next]!)) next++
+    let value = ''
+    if (head[next] === '=') {
+      i = next + 1
+      while (i < head.length && /[\t\n\f\r ]/.test(head[i]!)) i++
+      const quote = head[i]
+      if (quote === '"' || quote === "'") {
+        const close = head.indexOf(quote, i + 1)
+        value = head.slice(i + 1, close < 0 ? head.length : close)
+        i = close < 0 ? head.length : close + 1
+      } else while (i < head.length && !/[\t\n\f\r >]/.test(head[i]!)) value += head[i++]!
+    }
+    const key = name.toLowerCase()
+    if (!attributes.has(key)) attributes.set(key, value.toLowerCase())
   }
-  const xml = /^<\?xml[^>]*?\sencoding\s*=\s*["']([^"']+)["']/.exec(head)
-  const found = xml && encodingOfLabel(xml[1]!)
-  return found ? { encoding: found.startsWith('utf-16') ? 'utf-8' : found, by: 'xml' } : null
+  return { attributes, end: Math.min(i + 1, head.length) }
+}
+
+/** The label that a `content` names behind `charset=`; null for none. Source: WHATWG HTML 2.5.3. */
+export function charsetOfContent(content: string): string | null {
+  for (let at = content.toLowerCase().indexOf('charset'); at >= 0; ) {
+    const rest = content.slice(at + 7).trimStart()
+    if (rest.startsWith('=')) {
+      const value = rest.slice(1).trimStart()
+      const quote = value[0]
+      if (quote === '"' || quote === "'") {
+        const close = value.indexOf(quote, 1)
+        return close < 0 ? null : value.slice(1, close)
+      }
+      return value.split(/[\s;]/, 1)[0]!
+    }
+    at = content.toLowerCase().indexOf('charset', at + 7)
+  }
+  return null
+}
+
+export interface Declared {
+  encoding: Encoding
+  by: 'meta' | 'xml'
+  /** Byte where the declaring tag begins, and where it ends. */
+  start: number
+  end: number
+}
+
+/**
+ * The encoding declared within the first 1024 bytes. Source: WHATWG HTML 13.2.3.2, "prescan a byte stream"; a UTF-16
+ * label means UTF-8 there, as the standard says, and what stands in a title or a script is passed over, as browsers do.
+ */
+export function prescan(bytes: Uint8Array): Declared | null {
+  const head = byteView(bytes.subarray(0, 1024))
+  const named = (label: string, by: Declared['by'], start: number, end: number): Declared | null => {
+    const encoding = encodingOfLabel(label)
+    if (encoding === null) return null
+    return { encoding: encoding.startsWith('utf-16') ? 'utf-8' : encoding, by, start, end }
+  }
+  for (let i = head.indexOf('<'); i >= 0; i = head.indexOf('<', i)) {
+    if (head.startsWith('<!--', i)) {
+      const end = head.indexOf('-->', i + 2)
+      if (end < 0) break
+      i = end + 3
+      continue
+    }
+    const tag = /^<(\/?)([a-z][^\t\n\f\r />]*)/i.exec(head.slice(i, i + 200))
+    if (!tag) {
+      const end = /^<[!/?]/.test(head.slice(i, i + 2)) ? head.indexOf('>', i) : i
+      if (end < 0) break
+      i = end + 1
+      continue
+    }
+    const start = i
+    const name = tag[2]!.toLowerCase()
+    const { attributes, end } = attributesFrom(head, i + tag[0].length)
+    // A tag that the 1024 bytes cut off declares nothing.
+    if (head[end - 1] !== '>') break
+    i = end
+    if (name === 'meta' && tag[1] === '') {
+      const charset = attributes.get('charset')
+      const pragma = attributes.get('http-equiv') === 'content-type'
+      const content = pragma ? charsetOfContent(attributes.get('content') ?? '') : null
+      const declared =
+        (charset === undefined ? null : named(charset, 'meta', start, end)) ??
+        (content === null ? null : named(content, 'meta', start, end))
+      if (declared) return declared
+    } else if (textOnly.test(name) && tag[1] === '') {
+      const close = head.toLowerCase().indexOf(`</${name}`, i)
+      if (close < 0) break
+      i = close
+    }
+  }
+  const xml = /^<\?xml[^>]*?\sencoding\s*=\s*["']([^"']+)["'][^>]*>/.exec(head)
+  return xml ? named(xml[1]!, 'xml', 0, xml[0].length) : null
 }

@@ -1,4 +1,5 @@
 /** What the rules need to know of a page, each fact with its place in the decoded text (UTF-16 units). */
+import { sameAddress } from '../site/addresses.ts'
 import type { DeclaredBy } from './encoding.ts'
 import type { ParseError } from './parse.ts'
 
@@ -192,7 +193,7 @@ export function isIndexable(page: PageFacts): boolean {
   return (
     !robots.includes('noindex') &&
     !robots.includes('none') &&
-    (canonical === null || canonical.url === null || canonical.url === page.url)
+    (canonical === null || canonical.url === null || sameAddress(canonical.url, page.url))
   )
 }
 

@@ -99,12 +99,12 @@ function subtitleSplices(places: Locations, element: Located, above: number): Sp
   ]
 }
 
-function levelSplices({ view }: Locations, element: Located, level: number): Splices {
+function levelSplices(places: Locations, element: Located, level: number): Splices {
   const { start, endStart } = element.place
   // A level that the role gives goes before the tag's own.
   const byRole = attribute(element, 'role')?.trim().toLowerCase() === 'heading'
   if (!/^h[1-6]$/.test(element.tagName) || (byRole && attribute(element, 'aria-level') !== null))
-    return [setAttribute(view, element, 'aria-level', String(level))]
+    return [setAttribute(places, element, 'aria-level', String(level))]
   if (endStart === null) return { why: NOT_CLOSED }
   if (element.tagName === `h${level}`) return []
   return [

@@ -42,6 +42,8 @@ export interface Locations {
   /** The first visible main landmark. */
   main: Located | null
   eol: string
+  /** Whether it is written as XML, too: void elements are closed, and what XML reads as mark-up is escaped. */
+  xml: boolean
 }
 
 const cache = new WeakMap<Source, Locations>()
@@ -69,6 +71,7 @@ export function locate(source: Source): Locations {
     body: null,
     main: null,
     eol: /\r\n|\r|\n/.exec(view)?.[0] ?? '\n',
+    xml: /^\s*<\?xml\s/.test(view) || /^\s*<!doctype\s[^>]*\bXHTML\b/i.test(view.slice(0, doctypeEnd)),
   }
   const stack: { nodes: Node[]; next: number; inHead: boolean }[] = [
     { nodes: document.childNodes, next: 0, inHead: false },
@@ -89,7 +92,10 @@ export function locate(source: Source): Locations {
 function note(element: Located, inHead: boolean, found: Locations): void {
   const tag = element.tagName
   const { start } = element.place
-  if (tag === 'html') found.html = element
+  if (tag === 'html') {
+    found.html = element
+    if (attribute(element, 'xmlns') !== null) found.xml = true
+  }
   else if (tag === 'head') found.head = element
   else if (tag === 'body') found.body = element
   else if (!found.main && (tag === 'main' || attribute(element, 'role') === 'main')) found.main = element

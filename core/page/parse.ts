@@ -50,7 +50,7 @@ export const parseLimits = {
   elementsBeyondLength: 1000,
   elements: 1_000_000,
   /** Elements open at one time; browsers stop nesting at 512. */
-  depth: 5000,
+  depth: 20_000,
   /** Attributes of one tag. */
   attributes: 1000,
 }

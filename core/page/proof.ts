@@ -4,7 +4,8 @@
  */
 import type { Draft, Edit, TargetKey } from './draft.ts'
 import { parseKey } from './draft.ts'
-import { encode } from './encoding.ts'
+import { toBytePlaces } from './places.ts'
+import { ASCII, encode, prescan, type Encoding } from './encoding.ts'
 import { blockSplices, headingSplices } from './heading-edits.ts'
 import { commentSplices, doctypeSplices, newSplices, skipSplices } from './shell-edits.ts'
 import { basesOf, carried, type Carry } from '../site/carry.ts'
@@ -13,7 +14,7 @@ import { attribute } from './parse.ts'
 import { safeJson } from '../structured-data/edit-json.ts'
 import { fold } from '../strings.ts'
 import { baseOf, carryJson, carrySplices } from './references.ts'
-import { sourceOf, whyUnpatchable, type Source } from './source.ts'
+import { declaresEncoding, sourceOf, whyUnpatchable, type Source } from './source.ts'
 
 /** One replacement in the view: `[start, end)` becomes `text`; `as` says how a character is written that the encoding lacks. */
 export interface Splice {
@@ -40,29 +41,42 @@ export interface Proof {
   refused: { key: TargetKey; why: string }[]
 }
 
-const escapeText = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;')
+const escapeText = (text: string) =>
+  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replaceAll(']]>', ']]&gt;')
 const clean = (text: string) => fold(text.replaceAll('\0', ''))
-export const escapeAttribute = (value: string, quote: '"' | "'") =>
-  value.replace(/&/g, '&amp;').replaceAll(quote, quote === '"' ? '&quot;' : '&#39;')
+/** A value as it stands between quotes; in a page that is XML, too, `<` may not. */
+export function escapeAttribute(value: string, quote: '"' | "'", { xml }: { xml: boolean }): string {
+  const escaped = value.replace(/&/g, '&amp;').replaceAll(quote, quote === '"' ? '&quot;' : '&#39;')
+  return xml ? escaped.replace(/</g, '&lt;') : escaped
+}
+
+/** How a tag without content ends in the page: closed where it is XML. */
+const voidEnd = ({ xml }: Locations) => (xml ? ' />' : '>')
+/** JSON as it can stand in the page's script: where the page is XML, nothing in it reads as mark-up. */
+const scriptJson = (json: string, { xml }: Locations) =>
+  xml
+    ? safeJson(json).replace(/[<&]/g, (c) => `\\u00${c.charCodeAt(0).toString(16)}`).replaceAll(']]>', ']]\\u003e')
+    : safeJson(json)
 
 /** Text for an element's content: folded, escaped. */
 export const contentText = (value: string) => escapeText(clean(value))
 
 /** Sets one attribute, keeping the quoting that is there; an unquoted value is quoted, a missing attribute added behind the others. */
-export function setAttribute(view: string, element: Located, name: string, value: string): Splice {
+export function setAttribute(places: Locations, element: Located, name: string, value: string): Splice {
+  const { view } = places
   const attrs = attributePlaces(view, element)
   const own = attrs[name]
   if (!own) {
     const ends = Object.values(attrs).map((a) => a.end)
     const at = ends.length > 0 ? Math.max(...ends) : element.place.start + 1 + element.tagName.length
-    return { start: at, end: at, text: ` ${name}="${escapeAttribute(value, '"')}"` }
+    return { start: at, end: at, text: ` ${name}="${escapeAttribute(value, '"', places)}"` }
   }
   const written = view.slice(own.start, own.end)
   const [lead, quote] = /^[^=]*=\s*(["']?)/.exec(written) ?? []
-  if (lead === undefined) return { start: own.end, end: own.end, text: `="${escapeAttribute(value, '"')}"` }
+  if (lead === undefined) return { start: own.end, end: own.end, text: `="${escapeAttribute(value, '"', places)}"` }
   const start = own.start + lead.length
-  if (quote === '"' || quote === "'") return { start, end: own.end - 1, text: escapeAttribute(value, quote) }
-  return { start, end: own.end, text: `"${escapeAttribute(value, '"')}"` }
+  if (quote === '"' || quote === "'") return { start, end: own.end - 1, text: escapeAttribute(value, quote, places) }
+  return { start, end: own.end, text: `"${escapeAttribute(value, '"', places)}"` }
 }
 
 const isVoid = (element: Located) => /^(?:meta|link|base|basefont|bgsound)$/.test(element.tagName)
@@ -124,34 +138,34 @@ function metaSplices(places: Locations, element: Located | undefined, name: stri
   if (!element)
     return insertInHead(
       places,
-      `<meta ${name.startsWith('og:') ? 'property' : 'name'}="${name}" content="${escapeAttribute(value, '"')}">`,
+      `<meta ${name.startsWith('og:') ? 'property' : 'name'}="${name}" content="${escapeAttribute(value, '"', places)}"${voidEnd(places)}`,
     )
-  return [setAttribute(places.view, element, 'content', value)]
+  return [setAttribute(places, element, 'content', value)]
 }
 
 function canonicalSplices(places: Locations, element: Located | undefined, edit: Edit): Splices {
   if (edit.remove) return element ? removal(places.view, element) : []
   const value = clean(edit.value ?? '')
-  if (!element) return insertInHead(places, `<link rel="canonical" href="${escapeAttribute(value, '"')}">`)
-  return [setAttribute(places.view, element, 'href', value)]
+  if (!element) return insertInHead(places, `<link rel="canonical" href="${escapeAttribute(value, '"', places)}"${voidEnd(places)}`)
+  return [setAttribute(places, element, 'href', value)]
 }
 
 function langSplices(places: Locations, edit: Edit): Splices {
   const value = clean(edit.value ?? '')
-  if (places.html) return [setAttribute(places.view, places.html, 'lang', value)]
+  if (places.html) return [setAttribute(places, places.html, 'lang', value)]
   const at = places.doctypeEnd
   return [
     {
       start: at,
       end: at,
-      text: `${at === 0 ? '' : places.eol}<html lang="${escapeAttribute(value, '"')}">${at === 0 ? places.eol : ''}`,
+      text: `${at === 0 ? '' : places.eol}<html lang="${escapeAttribute(value, '"', places)}">${at === 0 ? places.eol : ''}`,
     },
   ]
 }
 
 function charsetSplices(places: Locations): Splices {
   const at = places.head?.place.startEnd ?? places.html?.place.startEnd ?? places.doctypeEnd
-  const text = '<meta charset="utf-8">'
+  const text = `<meta charset="utf-8"${voidEnd(places)}`
   return [{ start: at, end: at, text: at === 0 ? text + places.eol : places.eol + text }]
 }
 
@@ -161,13 +175,13 @@ function jsonSplices(places: Locations, element: Located, edit: Edit): Splices {
   const { startEnd, endStart } = element.place
   if (endStart === null)
     return { why: 'The script element is never closed in the source. Close it there first.' }
-  return [{ start: startEnd, end: endStart, text: safeJson(edit.value), as: 'json' }]
+  return [{ start: startEnd, end: endStart, text: scriptJson(edit.value, places), as: 'json' }]
 }
 
 /** A new JSON-LD block at the end of the head, with the page's line ends. */
 function dataSplices(places: Locations, edit: Edit): Splices {
   if (!edit.value) return []
-  const lines = safeJson(edit.value).replace(/\r\n?|\n/g, places.eol)
+  const lines = scriptJson(edit.value, places).replace(/\r\n?|\n/g, places.eol)
   const { at, lead, tail } = headInsertion(places)
   const text = `${lead}<script type="application/ld+json">${places.eol}${lines}${places.eol}</script>${tail}`
   return [{ start: at, end: at, text, as: 'json' }]
@@ -188,7 +202,7 @@ function attributeSplices(
     return [{ start: own.start - space, end: own.end, text: '' }]
   }
   if (edit.value === undefined || present(source, places, element, name) === clean(edit.value)) return []
-  return [setAttribute(places.view, element, name, clean(edit.value))]
+  return [setAttribute(places, element, name, clean(edit.value))]
 }
 
 /** What the target holds now, so that an edit which changes nothing touches nothing; null where that cannot be told. */
@@ -271,7 +285,7 @@ function splicesFor(source: Source, places: Locations, key: TargetKey, edit: Edi
     case 'skip':
       return skipSplices(places, edit)
     case 'new':
-      return newSplices(places, edit)
+      return newSplices(source, places, edit)
     default:
       return { why: `No such target: ${key}.` }
   }
@@ -292,10 +306,46 @@ interface ByteSplice {
   bytes: Uint8Array
 }
 
-function toBytes(source: Source, places: Locations, key: TargetKey, splice: Splice): ByteSplice {
-  let from = places.bom + splice.start * places.unit
-  let to = places.bom + splice.end * places.unit
-  let bytes = encode(splice.text, source.encoding, missing[splice.as ?? 'markup'])
+function toBytes(
+  source: Source,
+  places: Locations,
+  key: TargetKey,
+  splice: Splice,
+  encoding: Encoding,
+): ByteSplice {
+  const from = places.bom + splice.start * places.unit
+  const to = places.bom + splice.end * places.unit
+  return asBytes(source, key, splice, from, to, encoding)
+}
+
+/** Splices of the source's decoded text, in order, as bytes. */
+function ofText(
+  source: Source,
+  splices: readonly Splice[],
+  key: TargetKey,
+  encoding: Encoding,
+): ByteSplice[] {
+  const places = toBytePlaces(
+    source,
+    splices.flatMap(({ start, end }) => [start, end]),
+  )
+  return splices.map((splice, i) =>
+    asBytes(source, key, splice, places[2 * i]!, places[2 * i + 1]!, encoding),
+  )
+}
+
+/** A splice as bytes in the source's encoding, those that stay at its two ends left out. */
+function asBytes(
+  source: Source,
+  key: TargetKey,
+  splice: Splice,
+  start: number,
+  end: number,
+  encoding: Encoding,
+): ByteSplice {
+  let from = start
+  let to = end
+  let bytes = encode(splice.text, encoding, missing[splice.as ?? 'markup'])
   let same = 0
   while (same < bytes.length && from + same < to && bytes[same] === source.bytes[from + same]) same++
   from += same
@@ -328,6 +378,41 @@ function meetsAny({ from, to }: ByteSplice, sorted: readonly ByteSplice[]): bool
   // The last that begins before this one's end: those before it end no later.
   const last = sorted[behind({ from: to, to: -1 }, sorted) - 1]
   return last !== undefined && last.to > from
+}
+
+const keysOf = (splices: readonly ByteSplice[]): TargetKey[] => [...new Set(splices.map((s) => s.key))]
+
+/** What declares an encoding must end within so many bytes (WHATWG HTML 4.2.5.4). */
+const DECLARED_WITHIN = 1024
+
+/**
+ * Where edits push the meta that declares the encoding too far down, it goes to the top of the head: the splices that
+ * move it, none where it stays in time; `beyond` where there is no place for it.
+ */
+function declarationMovedOn(
+  source: Source,
+  places: Locations,
+  accepted: readonly ByteSplice[],
+): ByteSplice[] | 'beyond' {
+  const declared = source.encodingBy === 'meta' ? prescan(source.bytes) : null
+  if (declared?.by !== 'meta') return []
+  const { start, end } = declared
+  const grown = (until: number) =>
+    accepted.reduce((n, s) => (s.to <= until ? n + s.bytes.length - (s.to - s.from) : n), 0)
+  if (end + grown(start) <= DECLARED_WITHIN) return []
+  const at = places.head?.place.startEnd ?? places.html?.place.startEnd ?? places.doctypeEnd
+  const element = places.byStart.get(start)
+  if (!element || accepted.some((s) => s.from < end && s.to > start)) return 'beyond'
+  if (at + grown(at) + (end - start) + places.eol.length > DECLARED_WITHIN) return 'beyond'
+  const key = 'charset'
+  const gone = removal(places.view, element)
+  if ('why' in gone) return 'beyond'
+  const tag = source.bytes.subarray(start, end)
+  const eol = encode(places.eol, ASCII, () => '')
+  const bytes = new Uint8Array(eol.length + tag.length)
+  bytes.set(at === 0 ? tag : eol)
+  bytes.set(at === 0 ? eol : tag, at === 0 ? tag.length : eol.length)
+  return [{ key, from: at, to: at, bytes }, ...gone.map((s) => toBytes(source, places, key, s, ASCII))]
 }
 
 /** The key of changes that no edit of the page made: addresses that followed pages which moved. */
@@ -364,6 +449,8 @@ export function applyDraft(source: Source, given: Draft, carry: Carry | null = n
     return { source, changes: [], refused: wanted.map((key) => ({ key, why: unpatchable })) }
   }
   const places = locate(source)
+  // What nothing declares is written so that no reader can take it for something else.
+  const written = 'charset' in draft ? 'utf-8' : declaresEncoding(source) ? source.encoding : ASCII
   const refused: Proof['refused'] = []
   // Kept in the order of the source's bytes, so that what a splice may meet is found at once.
   const accepted: ByteSplice[] = []
@@ -374,19 +461,25 @@ export function applyDraft(source: Source, given: Draft, carry: Carry | null = n
       continue
     }
     const own = splices
-      .map((s) => toBytes(source, places, key, s))
+      .map((s) => toBytes(source, places, key, s, written))
       .filter((s) => s.from < s.to || s.bytes.length > 0)
     if (own.some((splice) => meetsAny(splice, accepted)))
       refused.push({ key, why: 'It changes the same place as another edit of this page.' })
     else for (const splice of own) accepted.splice(behind(splice, accepted), 0, splice)
   }
   if (carry) {
-    const carried = carrySplices(source, carry)
-      .map((splice) => toBytes(source, places, CARRIED, splice))
+    const carried = ofText(source, carrySplices(source, carry), CARRIED, written)
       // What an edit replaces or takes out has nothing left to follow.
       .filter((splice) => !meetsAny(splice, accepted))
     for (const splice of carried) accepted.push(splice)
   }
+  const late = declarationMovedOn(source, places, accepted)
+  if (late === 'beyond') {
+    const why =
+      'It would push what declares the page’s encoding beyond its first 1024 bytes, where it comes too late. Move that to the top of the head first.'
+    return { source, changes: [], refused: [...refused, ...keysOf(accepted).map((key) => ({ key, why }))] }
+  }
+  for (const splice of late) accepted.splice(behind(splice, accepted), 0, splice)
   if (accepted.length === 0) return { source, changes: [], refused }
   // At one place the html tag comes before what stands in it, the charset before what it speaks of; else the draft's order.
   const first = ['doctype', 'lang', 'charset']

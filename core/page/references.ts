@@ -1,11 +1,12 @@
 /** Every address that a page's source writes, as splices where it must follow a move. */
 import type { DefaultTreeAdapterTypes } from 'parse5'
-import { byteView } from './encoding.ts'
-import { attributePlaces, locate, type Located, type Locations } from './locate.ts'
+import { writtenPlaces } from './attribute-text.ts'
+import { attributePlaces, type Located } from './locate.ts'
 import { attribute, isElement, parsePage, type Node } from './parse.ts'
-import { escapeAttribute, redecode, type Splice } from './proof.ts'
+import { escapeAttribute, type Splice } from './proof.ts'
 import type { Source } from './source.ts'
-import { basesOf, carried, carryCss, type Carry } from '../site/carry.ts'
+import { basesOf, carried, cssAddresses, type Carry } from '../site/carry.ts'
+import { safeJson } from '../structured-data/edit-json.ts'
 import { parseJson, type JsonValue } from '../structured-data/json.ts'
 
 interface Reference {
@@ -40,14 +41,12 @@ const metaAddress =
 
 const cache = new WeakMap<Source, References>()
 
+/** The addresses that a source writes; places are of its decoded text, so that an encoding's own bytes are never taken apart. */
 function referencesOf(source: Source): References {
   const known = cache.get(source)
   if (known) return known
-  const view = source.encoding.startsWith('utf-16')
-    ? source.text
-    : byteView(source.bytes.subarray(source.bom))
   const found: References = { base: null, references: [], scripts: [], styles: [] }
-  const stack: { nodes: Node[]; next: number }[] = [{ nodes: parsePage(view).document.childNodes, next: 0 }]
+  const stack: { nodes: Node[]; next: number }[] = [{ nodes: parsePage(source.text).document.childNodes, next: 0 }]
   while (stack.length > 0) {
     const frame = stack[stack.length - 1]!
     const node = frame.nodes[frame.next++]
@@ -87,67 +86,84 @@ function note(element: Located, found: References): void {
     found.scripts.push(element)
 }
 
-/** Splices that let a page's addresses follow the moves, in document order. */
+/** Splices of a source's text that let its addresses follow the moves, in document order. */
 export function carrySplices(source: Source, carry: Carry): Splice[] {
+  const { text } = source
   const { base, references, scripts, styles } = referencesOf(source)
-  const places = locate(source)
   const bases = basesOf(base, carry)
-  const decoded = (raw: string) => (places.unit === 2 ? raw : redecode(raw, source))
   const splices: Splice[] = []
-  for (const { element, attribute: name, value, kind } of references) {
-    if (value.trim() === '') continue
-    const now = carriedValue(decoded(value), kind)
-    if (now !== null) splices.push(...replaceAttribute(places, element, name, now))
-  }
+  for (const reference of references)
+    if (reference.value.trim() !== '')
+      for (const splice of attributeSplices(text, reference, carriedIn(reference))) splices.push(splice)
   for (const { place } of styles) {
     if (place.endStart === null) continue
-    const css = places.view.slice(place.startEnd, place.endStart)
-    const now = carryCss(css, bases, carry)
-    if (now !== css) splices.push({ start: place.startEnd, end: place.endStart, text: decoded(now) })
+    for (const s of cssAddresses(text.slice(place.startEnd, place.endStart), bases, carry))
+      splices.push({ ...s, start: place.startEnd + s.start, end: place.startEnd + s.end })
   }
   for (const { place } of scripts) {
     if (place.endStart === null) continue
-    const json = places.view.slice(place.startEnd, place.endStart)
-    for (const s of carriedStrings(json, bases, carry, decoded))
+    for (const s of carriedStrings(text.slice(place.startEnd, place.endStart), bases, carry))
       splices.push({ start: place.startEnd + s.start, end: place.startEnd + s.end, text: s.text, as: 'json' })
   }
   return splices.sort((a, b) => a.start - b.start)
 
-  function carriedValue(value: string, kind: Reference['kind']): string | null {
-    if (kind === 'address') return carried(value, bases, carry)
-    if (kind === 'style') {
-      const now = carryCss(value, bases, carry)
-      return now === value ? null : now
+  /** The parts of an attribute's value that follow. */
+  function carriedIn({ value, kind }: Reference): Splice[] {
+    if (kind === 'style') return cssAddresses(value, bases, carry)
+    const parts: Splice[] = []
+    const follow = (start: number, href: string) => {
+      const now = carried(href, bases, carry)
+      if (now !== null) parts.push({ start, end: start + href.length, text: now })
     }
-    if (kind === 'refresh') {
-      const [, , href] = /^([^;,]*[;,]\s*url\s*=\s*["']?)([^"']+)/i.exec(value) ?? []
-      const now = href === undefined ? null : carried(href, bases, carry)
-      return now === null ? null : value.replace(href!, now)
-    }
-    let any = false
-    const now = value.replace(
-      /([^\s,][^\s]*[^\s,])(\s+[\d.]+[wxh])?/g,
-      (all: string, href: string, size = '') => {
-        const next = carried(href, bases, carry)
-        any ||= next !== null
-        return next === null ? all : next + size
-      },
-    )
-    return any ? now : null
+    if (kind === 'address') {
+      const href = value.trim()
+      follow(value.indexOf(href), href)
+    } else if (kind === 'refresh') {
+      const lead = /^[^;,]*[;,]\s*url\s*=\s*["']?/i.exec(value)?.[0]
+      const href = lead === undefined ? undefined : /^[^"']+/.exec(value.slice(lead.length))?.[0]
+      if (href !== undefined) follow(lead!.length, href.trimEnd())
+    } else
+      for (const m of value.matchAll(/\S+/g)) {
+        const href = m[0].replace(/^,+/, '')
+        const shown = href.replace(/,+$/, '')
+        // Widths and densities stand behind an address.
+        if (shown !== '' && !/^[\d.]+[wxh]$/.test(shown)) follow(m.index + m[0].length - href.length, shown)
+      }
+    return parts
   }
 }
 
-/** Sets a value that is there, keeping its quoting. */
-function replaceAttribute({ view }: Locations, element: Located, name: string, value: string): Splice[] {
-  const own = attributePlaces(view, element)[name]
-  if (!own) return []
-  const lead = /^[^=]*=\s*(["']?)/.exec(view.slice(own.start, own.end))
-  if (!lead) return []
+/** Addresses hold no `<`: how they are written does not hang on the page's being XML. */
+const asHtml = { xml: false }
+
+/** Splices of the text for splices of an attribute's value: of just those bytes, or of the whole value where it is written in a way of its own. */
+function attributeSplices(
+  text: string,
+  { element, attribute: name, value }: Reference,
+  parts: Splice[],
+): Splice[] {
+  const own = parts.length === 0 ? undefined : attributePlaces(text, element)[name]
+  const lead = own && /^[^=]*=\s*(["']?)/.exec(text.slice(own.start, own.end))
+  if (!own || !lead) return []
+  const quote = lead[1] === '"' || lead[1] === "'" ? lead[1] : null
   const start = own.start + lead[0].length
-  const quote = lead[1]
-  if (quote === '"' || quote === "'")
-    return [{ start, end: own.end - 1, text: escapeAttribute(value, quote) }]
-  return [{ start, end: own.end, text: `"${escapeAttribute(value, '"')}"` }]
+  const end = quote ? own.end - 1 : own.end
+  const places = quote ? writtenPlaces(text.slice(start, end), value) : null
+  if (places)
+    return parts.map((p) => ({
+      start: start + places[p.start]!,
+      end: start + places[p.end]!,
+      text: escapeAttribute(p.text, quote!, asHtml),
+    }))
+  let now = ''
+  let at = 0
+  for (const part of parts) {
+    now += value.slice(at, part.start) + part.text
+    at = part.end
+  }
+  now += value.slice(at)
+  const written = escapeAttribute(now, quote ?? '"', asHtml)
+  return [{ start, end, text: quote ? written : `"${written}"` }]
 }
 
 /** Members whose text is an address even where it is relative. */
@@ -157,43 +173,36 @@ const addressMembers =
 /** Relative text that can be nothing but a path: not a name, not the id of a blank node. */
 const isPath = (text: string): boolean => /^(?!_:)(?:\.{0,2}\/|[^\s:]+(?:\/|\.\w{2,5}$))/.test(text)
 
-interface CarriedString {
-  start: number
-  end: number
-  text: string
-}
-
 /** The strings of a JSON text that follow the moves, with their places, quotes included. */
-function carriedStrings(
-  json: string,
-  bases: { before: string; after: string },
-  carry: Carry,
-  decoded: (raw: string) => string,
-): CarriedString[] {
+function carriedStrings(json: string, bases: { before: string; after: string }, carry: Carry): Splice[] {
   const read = parseJson(json)
   if (!read.ok) return []
-  const found: CarriedString[] = []
-  const walk = (value: JsonValue, key: string): void => {
-    if (value.kind === 'object') for (const m of value.members) walk(m.value, m.key)
-    else if (value.kind === 'array') for (const item of value.items) walk(item, key)
+  const strings: Splice[] = []
+  const open: { value: JsonValue; key: string }[] = [{ value: read.value, key: '' }]
+  for (let next = open.pop(); next; next = open.pop()) {
+    const { value, key } = next
+    if (value.kind === 'object') for (const m of value.members) open.push({ value: m.value, key: m.key })
+    else if (value.kind === 'array') for (const item of value.items) open.push({ value: item, key })
     else if (
       value.kind === 'string' &&
       (/^https?:/i.test(value.value) || (addressMembers.test(key) && isPath(value.value)))
     ) {
-      const now = carried(decoded(value.value), bases, carry)
-      if (now !== null) found.push({ start: value.start, end: value.end, text: JSON.stringify(now) })
+      const now = carried(value.value, bases, carry)
+      if (now !== null) strings.push({ start: value.start, end: value.end, text: safeJson(JSON.stringify(now)) })
     }
   }
-  walk(read.value, '')
-  return found
+  return strings.sort((a, b) => a.start - b.start)
 }
 
 /** A whole JSON-LD text that an editor wrote, with its addresses following the moves. */
 export function carryJson(json: string, baseHref: string | null, carry: Carry): string {
-  const strings = carriedStrings(json, basesOf(baseHref, carry), carry, (raw) => raw)
-  let out = json
-  for (const { start, end, text } of strings.reverse()) out = out.slice(0, start) + text + out.slice(end)
-  return out
+  let out = ''
+  let at = 0
+  for (const { start, end, text } of carriedStrings(json, basesOf(baseHref, carry), carry)) {
+    out += json.slice(at, start) + text
+    at = end
+  }
+  return out + json.slice(at)
 }
 
 export const baseOf = (source: Source): string | null => referencesOf(source).base

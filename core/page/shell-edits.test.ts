@@ -54,7 +54,7 @@ describe('lines that become something else', () => {
 
 describe('edits of the shell', () => {
   it('alternative texts, ids and addresses, in the quoting that is there', () => {
-    const html = `<head><link rel=icon href='/i.svg'></head><p id=a>x</p><img src=b alt=''><img src=c>`
+    const html = `<head><meta charset=utf-8><link rel=icon href='/i.svg'></head><p id=a>x</p><img src=b alt=''><img src=c>`
     expect(
       textOf(html, {
         [`alt@${at(html, '<img src=b')}`]: { value: 'It’s “5 < 6”' },
@@ -63,7 +63,7 @@ describe('edits of the shell', () => {
         [`link@${at(html, '<link')}`]: { value: '/j.svg' },
       }),
     ).toBe(
-      `<head><link rel=icon href='/j.svg'></head><p id="b">x</p><img src=b alt='It’s “5 < 6”'><img src=c alt="The lamp">`,
+      `<head><meta charset=utf-8><link rel=icon href='/j.svg'></head><p id="b">x</p><img src=b alt='It’s “5 < 6”'><img src=c alt="The lamp">`,
     )
     expect(textOf(html, { [`alt@${at(html, '<img src=b')}`]: { remove: true } })).toBe(
       html.replace(" alt=''", ''),

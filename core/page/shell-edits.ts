@@ -3,6 +3,7 @@ import { parseFragment, type DefaultTreeAdapterTypes } from 'parse5'
 import type { Edit } from './draft.ts'
 import type { Locations } from './locate.ts'
 import { attribute } from './parse.ts'
+import { declaresEncoding, type Source } from './source.ts'
 import { contentText, insertInHead, setAttribute, type Splice, type Splices } from './proof.ts'
 
 /** What may stand in a head (WHATWG HTML 4.2 and 13.2.6.4.4); anything else would close it. */
@@ -41,15 +42,21 @@ export function whyNotInHead(markup: string): string | null {
   const closed = (markup.match(/<\/(script|style|title|template|noscript)\s*>/gi) ?? []).length
   if (opened !== closed)
     return 'Something in it is opened and not closed; what stands behind it would be lost.'
-  if (/<!--(?![\s\S]*-->)/.test(markup)) return 'A comment in it is never closed.'
+  if (markup.lastIndexOf('<!--') > markup.lastIndexOf('-->')) return 'A comment in it is never closed.'
   return null
 }
 
-export function newSplices(places: Locations, edit: Edit): Splices {
+export function newSplices(source: Source, places: Locations, edit: Edit): Splices {
   const markup = (edit.value ?? '').replaceAll('\0', '').trim()
   if (markup === '' || edit.remove) return []
   const why = whyNotInHead(markup)
-  return why ? { why } : insertInHead(places, markup)
+  if (why) return { why }
+  // In a script or a style sheet no character can be written as a reference.
+  if (!declaresEncoding(source) && /[^\0-\x7f]/.test(markup) && /<(?:script|style)\b/i.test(markup))
+    return {
+      why: 'The page declares no encoding, and what is added holds letters beyond ASCII. Declare the encoding first.',
+    }
+  return insertInHead(places, markup)
 }
 
 /** A link past the menu, first thing in the body, to the main content, which is given an id where it has none. */
@@ -60,7 +67,7 @@ export function skipSplices(places: Locations, edit: Edit): Splices {
   const id = attribute(main, 'id')
   const splices: Splice[] = []
   const target = id && !/\s/.test(id) ? id : freeId(places)
-  if (target !== id) splices.push(setAttribute(view, main, 'id', target))
+  if (target !== id) splices.push(setAttribute(places, main, 'id', target))
   splices.push({
     start: body.place.startEnd,
     end: body.place.startEnd,

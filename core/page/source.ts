@@ -70,6 +70,10 @@ export function readSource(bytes: Uint8Array): SourceResult {
     : { ok: true, source: sourceOf(bytes, 'windows-1252', 'fall-back', 0) }
 }
 
+/** Whether the page itself says which encoding its bytes are in: by a BOM, a meta or its XML declaration. */
+export const declaresEncoding = ({ encodingBy }: Source): boolean =>
+  encodingBy === 'bom' || encodingBy === 'meta' || encodingBy === 'xml'
+
 /** Why a source can be read but not patched, or null where it can. */
 export function whyUnpatchable(source: Source): string | null {
   return source.encoding === 'iso-2022-jp'

@@ -28,6 +28,7 @@ export function normaliseBase(typed: string): string | null {
     url.search = ''
     url.hash = ''
     if (!url.pathname.endsWith('/')) url.pathname += '/'
+    url.pathname = normalPath(url.pathname)
     return url.href
   } catch {
     return null
@@ -62,6 +63,36 @@ export const shownAddress = (url: string): string[] => [
 /** What an address is compared by: without fragment and query. */
 export const withoutQuery = (url: string): string => url.replace(/[?#].*$/s, '')
 
+/** What may stand in a path as it is: pchar and the slash (RFC 3986, 3.3). */
+const plainInPath = /[A-Za-z0-9\-._~!$&'()*+,;=:@/]/
+const needsNormalising = /[^A-Za-z0-9\-._~!$&'()*+,;=:@/]/
+
+/**
+ * A path spelt the one way that stands for all: percent-encoded only what must be, in capitals (RFC 3986, 6.2.2). The
+ * slash, the question mark and their like keep their code, for without it they would be read as what they are not.
+ */
+function normalPath(path: string): string {
+  if (!needsNormalising.test(path)) return path
+  return path.replace(/%([0-9a-f]{2})|[^A-Za-z0-9\-._~!$&'()*+,;=:@/]/giu, (written: string, hex?: string) => {
+    if (hex === undefined) return encodeURIComponent(written.toWellFormed())
+    const c = String.fromCharCode(parseInt(hex, 16))
+    return c !== '/' && plainInPath.test(c) ? c : `%${hex.toUpperCase()}`
+  })
+}
+
+/** What an address is known by: without query and fragment, its path spelt the one way that stands for all. */
+export function addressKey(url: string): string {
+  const plain = withoutQuery(url)
+  const path = /^[a-z][a-z0-9+.-]*:\/\/[^/]*/i.exec(plain)?.[0].length ?? 0
+  return plain.slice(0, path) + normalPath(plain.slice(path))
+}
+
+/** Whether two addresses are one, however they are spelt; their queries count, their fragments do not. */
+export function sameAddress(a: string, b: string): boolean {
+  const queryOf = (url: string) => /\?[^#]*/.exec(url)?.[0] ?? ''
+  return a === b || (addressKey(a) === addressKey(b) && queryOf(a) === queryOf(b))
+}
+
 /** Every address under which a path answers: its own, the folder's without slash, the index by its name, a language's page without its tag. */
 export function addressesOf(path: string, base: string): string[] {
   const own = addressOf(path, base)
@@ -76,14 +107,19 @@ export function addressesOf(path: string, base: string): string[] {
 }
 
 /** Two addresses that differ only in case or in a slash at the end are one to a reader. */
-export const collisionKey = (url: string): string => withoutQuery(url).replace(/\/+$/, '').toLowerCase()
+export function collisionKey(url: string): string {
+  const key = addressKey(url)
+  let end = key.length
+  while (end > 0 && key[end - 1] === '/') end--
+  return key.slice(0, end).toLowerCase()
+}
 
 /** Every address of the files named, by id and path. Where two share one, `index.html` has it, else the first. */
 export function addressBook(base: string, files: Iterable<readonly [string, string]>): Map<string, string> {
   const addresses = new Map<string, string>()
   for (const [id, path] of files) {
     const usual = /(?:^|\/)index\.html$/i.test(path)
-    for (const address of addressesOf(path, base))
+    for (const address of addressesOf(path, base).map(addressKey))
       if (usual || !addresses.has(address)) addresses.set(address, id)
   }
   return addresses

@@ -1,5 +1,5 @@
 /** How an address as it is written follows a page that moved: what was absolute stays so, what was relative too. */
-import { resolveAddress, withoutQuery } from './addresses.ts'
+import { addressKey, resolveAddress, withoutQuery } from './addresses.ts'
 
 /** What one page needs to know of the moves: its own old and new address, and every address that changed. */
 export interface Carry {
@@ -39,7 +39,7 @@ export function carried(
   if (old === null) return null
   const address = withoutQuery(old)
   const rest = old.slice(address.length)
-  const target = (carry.addresses.get(address) ?? address) + rest
+  const target = (carry.addresses.get(addressKey(old)) ?? address) + rest
   if (resolveAddress(href, bases.after) === target) return null
   if (/^https?:/i.test(href)) return target
   if (href.startsWith('//')) return target.replace(/^https?:/, '')
@@ -48,24 +48,35 @@ export function carried(
   return (href.startsWith('/') ? pathname : relativeTo(bases.after, withoutQuery(target))) + rest
 }
 
-/** Addresses in a style sheet's `url(…)` and `@import`, as they must be written now; the same text where none changed. */
-export function carryCss(css: string, bases: { before: string; after: string }, carry: Carry): string {
-  return css.replace(
-    /(url\(\s*(["']?)|@import\s+(["']))([^"'()\s]+)/gi,
-    (all: string, lead: string, _q: string, _i: string, href: string) => {
-      const now = carried(href, bases, carry)
-      return now === null ? all : lead + now
-    },
-  )
+/** A stretch of a text and what stands there from now on; places are UTF-16 units. */
+export interface Replacement {
+  start: number
+  end: number
+  text: string
 }
 
-/** Addresses in a sitemap or a feed, as they must be written now. */
-export function carryXml(xml: string, carry: Carry): string {
-  return xml.replace(
-    /(>\s*|href=["'])(https?:\/\/[^<"'\s]+)/gi,
-    (all: string, lead: string, href: string) => {
-      const now = carry.addresses.get(href.replace(/&amp;/g, '&'))
-      return now === undefined ? all : lead + now.replace(/&/g, '&amp;')
-    },
-  )
+/** Addresses in a style sheet's `url(…)` and `@import` that must be written anew, in order. */
+export function cssAddresses(
+  css: string,
+  bases: { before: string; after: string },
+  carry: Carry,
+): Replacement[] {
+  const found: Replacement[] = []
+  for (const m of css.matchAll(/(url\(\s*["']?|@import\s+["'])([^"'()\s]+)/gi)) {
+    const now = carried(m[2]!, bases, carry)
+    const start = m.index + m[1]!.length
+    if (now !== null) found.push({ start, end: start + m[2]!.length, text: now })
+  }
+  return found
+}
+
+/** Addresses in a sitemap or a feed that must be written anew, in order. */
+export function xmlAddresses(xml: string, carry: Carry): Replacement[] {
+  const found: Replacement[] = []
+  for (const m of xml.matchAll(/(?<=[>"'\s])https?:\/\/[^<"'\s]+/gi)) {
+    const now = carry.addresses.get(addressKey(m[0].replace(/&amp;/g, '&')))
+    if (now !== undefined)
+      found.push({ start: m.index, end: m.index + m[0].length, text: now.replace(/&/g, '&amp;') })
+  }
+  return found
 }

@@ -3,7 +3,7 @@
  * them, and the redirects. Paths are from the site's root, `/` between folders.
  */
 import { safeSegment } from '../wording/slug.ts'
-import { addressBook, addressesOf, addressOf, collisionKey, isPagePath } from './addresses.ts'
+import { addressBook, addressesOf, addressKey, addressOf, collisionKey, isPagePath } from './addresses.ts'
 
 /**
  * What an editor decided for a page's address. `value` is the new last segment, without its extension; with a slash
@@ -200,7 +200,7 @@ function movedAddresses(
   for (const [path, to] of moved) {
     const news = addressesOf(to, base)
     addressesOf(path, base).forEach((old, i) => {
-      if (holders.get(old) === path) addresses.set(old, news[i] ?? news[0]!)
+      if (holders.get(addressKey(old)) === path) addresses.set(addressKey(old), news[i] ?? news[0]!)
     })
   }
   return addresses
@@ -238,7 +238,7 @@ export function redirectsOf(
     const seen = new Set([from])
     let to = leads.get(from)!.to
     for (;;) {
-      const moved = moves.addresses.get(to)
+      const moved = moves.addresses.get(addressKey(to))
       const next = live.has(to) ? undefined : (leads.get(to)?.to ?? moved)
       if (next === undefined || seen.has(next)) return to
       seen.add(to)

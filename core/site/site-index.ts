@@ -6,7 +6,7 @@ import { dataOf } from '../structured-data/read.ts'
 import { stringsIn } from '../structured-data/json.ts'
 import { compared, siteThings, type PageThings } from '../structured-data/site-things.ts'
 import { isA } from '../structured-data/vocabulary.ts'
-import { addressBook, collisionKey, resolveAddress, withoutQuery } from './addresses.ts'
+import { addressBook, addressKey, collisionKey, resolveAddress } from './addresses.ts'
 
 export type PageId = string
 
@@ -61,7 +61,8 @@ export interface SiteIndex {
 export function targetsOf(page: PageFacts, index: SiteIndex): { targets: PageId[]; linked: number } {
   const found = new Set<PageId>()
   const add = (url: string | null) => {
-    const id = url?.startsWith(index.base) ? index.addresses.get(withoutQuery(url)) : undefined
+    const key = url === null ? null : addressKey(url)
+    const id = key?.startsWith(index.base) ? index.addresses.get(key) : undefined
     if (id !== undefined) found.add(id)
   }
   for (const { url } of page.links) add(url)

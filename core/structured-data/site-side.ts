@@ -1,5 +1,7 @@
 /** What the site gives to the data of one page: its name, its organisation, the pages above. */
 import { titleOf, outlineOf, type PageFacts } from '../page/facts.ts'
+import { addressKey } from '../site/addresses.ts'
+import { withoutLastPart } from '../strings.ts'
 import type { SiteIndex } from '../site/site-index.ts'
 import type { SiteSide } from './build.ts'
 import { isA } from './vocabulary.ts'
@@ -19,11 +21,9 @@ export function organisationOf(site: SiteIndex): string | null {
   return id
 }
 
-/** A title's words without what a separator sets off at its end. */
-const ownWords = (title: string): string => title.replace(/\s+[|·•–—-]\s+[^|·•–—]*$/u, '').trim()
 /** The name that a page goes by: its first heading, or its title. */
 export const pageName = (h1: string | null, title: string | null): string | null =>
-  h1 ?? (title ? ownWords(title) : null)
+  h1 ?? (title ? withoutLastPart(title).trim() : null)
 
 /** The pages above one by its address, from the home page down, and the page itself last. */
 export function trailOf(page: PageFacts, site: SiteIndex, siteName: string | null): SiteSide['trail'] {
@@ -32,7 +32,7 @@ export function trailOf(page: PageFacts, site: SiteIndex, siteName: string | nul
   const parts = page.url.slice(site.base.length).split('/')
   let url = site.base
   for (let i = 0; i < parts.length; i++) {
-    const id = site.addresses.get(url)
+    const id = site.addresses.get(addressKey(url))
     const entry = id === undefined ? undefined : site.entries.get(id)
     if (entry && url !== page.url) {
       const name =

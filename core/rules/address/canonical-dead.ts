@@ -1,5 +1,5 @@
 import { canonicalOf } from '../../page/facts.ts'
-import { withoutQuery } from '../../site/addresses.ts'
+import { addressKey } from '../../site/addresses.ts'
 import { rule } from '../rule.ts'
 
 /** The canonical leads nowhere. */
@@ -16,8 +16,9 @@ export const canonicalDead = rule({
   message: ({ url }) => `${url} is no page of the site.`,
   check({ page, site }, mark) {
     const canonical = canonicalOf(page)
-    if (!site.whole || !canonical?.url?.startsWith(site.base)) return
-    if (!site.addresses.has(withoutQuery(canonical.url))) mark(canonical, { url: canonical.url })
+    if (!site.whole || !canonical?.url) return
+    const address = addressKey(canonical.url)
+    if (address.startsWith(site.base) && !site.addresses.has(address)) mark(canonical, { url: canonical.url })
   },
   examples: {
     clean: ['<link rel=canonical href=page.html>', '<link rel=canonical href=https://other.example/x>'],

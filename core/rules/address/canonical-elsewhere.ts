@@ -1,5 +1,5 @@
 import { canonicalOf } from '../../page/facts.ts'
-import { withoutQuery } from '../../site/addresses.ts'
+import { addressKey } from '../../site/addresses.ts'
 import { rule } from '../rule.ts'
 
 /** The canonical is another page. */
@@ -17,9 +17,8 @@ export const canonicalElsewhere = rule({
   check({ page, site }, mark) {
     const canonical = canonicalOf(page)
     if (!canonical?.url) return
-    const address = withoutQuery(canonical.url)
-    const there = site.addresses.get(address)
-    if (there !== undefined && there !== site.addresses.get(withoutQuery(page.url)))
+    const there = site.addresses.get(addressKey(canonical.url))
+    if (there !== undefined && there !== site.addresses.get(addressKey(page.url)))
       mark(canonical, { url: canonical.url })
   },
   examples: {

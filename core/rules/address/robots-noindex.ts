@@ -1,5 +1,5 @@
 import { metasNamed, robotsOf } from '../../page/facts.ts'
-import { withoutQuery } from '../../site/addresses.ts'
+import { addressKey } from '../../site/addresses.ts'
 import { rule } from '../rule.ts'
 
 /** A page that is kept from results. */
@@ -18,7 +18,7 @@ export const robotsNoindex = rule({
     const directive = robotsOf(page).find((d) => d === 'noindex' || d === 'none')
     if (directive === undefined) return
     const home = site.entries.get(site.addresses.get(site.base) ?? '')
-    const own = site.addresses.get(withoutQuery(page.url))
+    const own = site.addresses.get(addressKey(page.url))
     const linked = own !== undefined && home?.targets.includes(own) === true && page.url !== site.base
     if (!keywords?.primary && !linked) return
     mark(metasNamed(page, 'robots')[0]!, {

@@ -1,4 +1,4 @@
-import { resolveAddress, withoutQuery } from '../../site/addresses.ts'
+import { addressKey, resolveAddress } from '../../site/addresses.ts'
 import { danglingLinks } from '../../structured-data/site-things.ts'
 import type { PageId, SiteIndex } from '../../site/site-index.ts'
 import { siteRule } from '../rule.ts'
@@ -18,7 +18,7 @@ function dangling(site: SiteIndex): Dangling[] {
   const asked = {
     base: site.base,
     whole: site.whole,
-    isAddress: (url: string) => site.addresses.has(withoutQuery(resolveAddress(url, site.base) ?? url)),
+    isAddress: (url: string) => site.addresses.has(addressKey(resolveAddress(url, site.base) ?? url)),
   }
   const found = new Map<string, Dangling>()
   for (const page of site.withThings) {

@@ -1,4 +1,4 @@
-import { withoutQuery } from '../../site/addresses.ts'
+import { addressKey } from '../../site/addresses.ts'
 import { rule } from '../rule.ts'
 
 /** A link to no page or file of the site. */
@@ -16,9 +16,9 @@ export const linkBroken = rule({
   check({ page, site }, mark) {
     if (!site.whole) return
     for (const link of page.links) {
-      if (link.url === null || link.href === '' || !link.url.startsWith(site.base)) continue
-      const address = withoutQuery(link.url)
-      if (!site.addresses.has(address)) mark(link, { href: link.href, text: link.text })
+      if (link.url === null || link.href === '') continue
+      const address = addressKey(link.url)
+      if (address.startsWith(site.base) && !site.addresses.has(address)) mark(link, { href: link.href, text: link.text })
     }
   },
   examples: {
