@@ -31,7 +31,10 @@ export async function benchData(): Promise<void> {
   const ours = () => {
     const files = bytes.map((b, i) => ({
       path: `${i}.jsonld`,
-      read: () => dataFileOfDocument(`${i}.jsonld`, `https://site.example/${i}.jsonld`, b),
+      read: () => ({
+        ok: true as const,
+        value: dataFileOfDocument(`${i}.jsonld`, `https://site.example/${i}.jsonld`, b),
+      }),
     }))
     return dataReports(files, defaultStyle, '2026-11-25', 'https://site.example/', false)
   }

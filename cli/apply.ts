@@ -1,25 +1,33 @@
-import { existsSync, mkdirSync, readdirSync, writeFileSync } from 'node:fs'
-import { dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
-import { readTable } from '../core/exchange/csv.ts'
-import { fileBytes, proofOf, readRedirects, REDIRECTS, writeRedirects } from '../core/exchange/hand-off.ts'
 import type { Draft, Edit } from '../core/page/draft.ts'
-import { readSource } from '../core/page/source.ts'
-import { addressOf, isPagePath } from '../core/site/addresses.ts'
-import { movesOf, noMoves, redirectsOf, type SlugEdit } from '../core/site/moves.ts'
+import { robotsDirectives, unknownDirectives } from '../core/rules/address/robots-unknown.ts'
+import { addressOf, isPagePath, isWebAddress } from '../core/site/addresses.ts'
+import { movesOf, noMoves, type SlugEdit } from '../core/site/moves.ts'
 import { safeSegment } from '../core/wording/slug.ts'
-import { baseFrom, fileText } from './audit.ts'
+import { baseFrom, cellOf, sheetFrom } from './inputs.ts'
+import { checkOut } from './output-folder.ts'
 import { print } from './output.ts'
 import { Problem } from './problem.ts'
 import { openSite } from './site-files.ts'
+import { writeSite } from './write-site.ts'
 
-const targets: Record<string, string> = {
-  title: 'title',
-  description: 'meta:description',
-  canonical: 'canonical',
-  robots: 'meta:robots',
+const targets = new Map([
+  ['title', 'title'],
+  ['description', 'meta:description'],
+  ['canonical', 'canonical'],
+  ['robots', 'meta:robots'],
+])
+const known = ['path', 'url', 'slug', ...targets.keys()]
+
+/** What is wrong with a cell of the sheet; null where it can be written. */
+function problemOf(column: string, cell: string): string | null {
+  if (column === 'canonical' && /^[a-z][a-z0-9+.-]*:/i.test(cell) && !isWebAddress(cell))
+    return `the canonical “${cell}” is not an http or https address`
+  const wrong = column === 'robots' ? unknownDirectives(robotsDirectives(cell)) : []
+  return wrong.length > 0
+    ? `unknown robots ${wrong.length === 1 ? 'directive' : 'directives'} ${wrong.map((d) => `“${d}”`).join(', ')}`
+    : null
 }
-const known = ['path', 'url', 'slug', ...Object.keys(targets)]
 
 /** Reads the changes and applies them in memory; only when all of them could be is anything written. */
 export async function apply(args: string[]): Promise<number> {
@@ -31,20 +39,13 @@ export async function apply(args: string[]): Promise<number> {
   if (positionals.length !== 1) throw new Problem('apply takes one page, folder or ZIP archive.')
   if (!values.changes) throw new Problem('Name the sheet of changes: --changes FILE.csv.')
   if (!values.out) throw new Problem('Name an empty or new folder to write to: --out DIR.')
-  const out = values.out
-  if (existsSync(out) && readdirSync(out).length > 0)
-    throw new Problem(`${out} is not empty. Name an empty or new folder.`)
-
-  const table = readTable(fileText(values.changes, 'the changes'))
-  if (!table.ok) throw new Problem(`${values.changes}: ${table.why}`)
-  const { columns, rows } = table
+  const { changes, out } = values
+  const { columns, rows } = sheetFrom(changes, 'the changes')
   const unknown = columns.filter((c) => c !== '' && !known.includes(c))
   if (unknown.length > 0)
-    throw new Problem(
-      `${values.changes}: unknown column ${unknown.join(', ')}; ${known.join(', ')} are known.`,
-    )
+    throw new Problem(`${changes}: unknown column ${unknown.join(', ')}; ${known.join(', ')} are known.`)
   const by = columns.includes('path') ? 'path' : columns.includes('url') ? 'url' : null
-  if (!by) throw new Problem(`${values.changes}: a column path or url is expected.`)
+  if (!by) throw new Problem(`${changes}: a column path or url is expected.`)
   if (values['base-url'] === undefined && (by === 'url' || columns.includes('slug')))
     throw new Problem(
       `The sheet has a column ${by === 'url' ? 'url' : 'slug'}: give the address of the root with --base-url.`,
@@ -52,6 +53,7 @@ export async function apply(args: string[]): Promise<number> {
   const base = baseFrom(values['base-url'])
 
   const site = openSite(positionals)
+  checkOut(out, positionals)
   const pages = site.whole ? site.paths.filter(isPagePath) : site.paths
   const byKey = new Map(
     pages.map((path) => [by === 'path' ? path : addressOf(site.addressPath(path), base), path]),
@@ -60,18 +62,21 @@ export async function apply(args: string[]): Promise<number> {
   const slugs = new Map<string, SlugEdit>()
   const problems: string[] = []
   for (const { line, cells } of rows) {
-    const key = cells[by]!.trim()
+    const key = cellOf(cells, by)
     const path = byKey.get(key)
     if (!path) problems.push(`row ${line}: no page ${key}`)
     else if (drafts.has(path)) problems.push(`row ${line}: a second row for ${key}`)
     else {
       const edits: Record<string, Edit> = {}
-      for (const [column, target] of Object.entries(targets)) {
-        const cell = cells[column]?.trim()
-        if (cell) edits[target] = { value: cell }
+      for (const [column, target] of targets) {
+        const cell = cellOf(cells, column)
+        if (cell === '') continue
+        const wrong = problemOf(column, cell)
+        if (wrong) problems.push(`row ${line}: ${wrong}`)
+        else edits[target] = { value: cell }
       }
       drafts.set(path, edits)
-      const slug = cells.slug?.trim()
+      const slug = cellOf(cells, 'slug')
       if (slug && safeSegment(slug) !== slug)
         problems.push(
           `row ${line}: the slug “${slug}” cannot stand in an address${safeSegment(slug) ? `; “${safeSegment(slug)}” can` : ''}`,
@@ -79,40 +84,9 @@ export async function apply(args: string[]): Promise<number> {
       else if (slug) slugs.set(site.addressPath(path), { value: slug })
     }
   }
-  const addressPaths = site.paths.map(site.addressPath)
-  const moves = slugs.size > 0 ? movesOf(addressPaths, slugs, base) : noMoves
-  problems.push(...moves.refused.map((r) => `${r.path}: ${r.why}`))
-  const proofs = new Map<string, Uint8Array>()
-  for (const path of moves.paths.size > 0 ? site.paths : drafts.keys()) {
-    const draft = drafts.get(path)
-    const bytes = site.read(path)
-    const result = isPagePath(path) || draft ? readSource(bytes) : null
-    if (!result?.ok) {
-      if (result && draft) problems.push(`${path}: ${result.why}`)
-      const carried = fileBytes(site.addressPath(path), bytes, moves, base)
-      if (carried !== bytes) proofs.set(path, carried)
-      continue
-    }
-    const proof = proofOf(site.addressPath(path), result.source, draft ?? {}, moves, base)
-    problems.push(...proof.refused.map((r) => `${path}, ${r.key}: ${r.why}`))
-    if (proof.changes.length > 0) proofs.set(path, proof.source.bytes)
-  }
-  if (problems.length > 0) throw new Problem(`nothing was written. ${problems.join('; ')}`)
-
-  for (const path of site.paths) {
-    const given = site.addressPath(path)
-    const target = join(out, moves.paths.get(given) ?? (site.whole ? path : given))
-    mkdirSync(dirname(target), { recursive: true })
-    writeFileSync(target, proofs.get(path) ?? site.read(path))
-  }
-  mkdirSync(out, { recursive: true })
-  if (moves.paths.size > 0) {
-    const earlier = site.paths.includes(REDIRECTS)
-      ? readRedirects(new TextDecoder().decode(site.read(REDIRECTS)))
-      : []
-    writeFileSync(join(out, REDIRECTS), writeRedirects(redirectsOf(moves, addressPaths, base, earlier)))
-  }
-  const addresses = moves.paths.size > 0 ? `, ${moves.paths.size} at new addresses (see ${REDIRECTS})` : ''
-  await print(`${site.paths.length} files written to ${out}, ${proofs.size} of them changed${addresses}\n`)
+  const moves = slugs.size > 0 ? movesOf(site.paths.map(site.addressPath), slugs, base) : noMoves
+  const written = writeSite(site, drafts, moves, base, out, problems)
+  const addresses = written.moved > 0 ? `, ${written.moved} at new addresses (see redirects.csv)` : ''
+  await print(`${written.files} files written to ${out}, ${written.changed} of them changed${addresses}\n`)
   return 0
 }

@@ -6,10 +6,10 @@ import {
   type DataFile,
   type DataFileReport,
 } from '../core/exchange/data-report.ts'
-import { readSource, type Source } from '../core/page/source.ts'
+import type { Outcome } from '../core/page/boundary.ts'
 import { defaultStyle } from '../core/rules/house-style.ts'
 import { addressOf } from '../core/site/addresses.ts'
-import { baseFrom } from './audit.ts'
+import { baseFrom, dateFrom, formatFrom } from './inputs.ts'
 import { print } from './output.ts'
 import { Problem } from './problem.ts'
 import { openSite } from './site-files.ts'
@@ -28,43 +28,36 @@ export async function checkData(args: string[]): Promise<number> {
       'base-url': { type: 'string' },
     },
   })
-  const { format } = values
-  if (format !== 'text' && format !== 'json')
-    throw new Problem(`--format “${format}”: text or json is expected.`)
-  const date = values.date ?? new Date().toISOString().slice(0, 10)
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(date) || Number.isNaN(Date.parse(date)))
-    throw new Problem(`--date “${date}”: YYYY-MM-DD is expected.`)
+  const format = formatFrom(values.format, ['text', 'json'])
+  const date = dateFrom(values.date)
   const base = baseFrom(values['base-url'])
   const given = openSite(positionals)
-  const files: { path: string; read(): DataFile }[] = []
-  const unread = [...given.unread]
+  const files: { path: string; read(): Outcome<DataFile> }[] = []
   const single = positionals.length === given.paths.length
   for (const path of given.paths) {
     // In a folder, what is neither a page nor a document is passed over.
     if (!single && !isDocument(path) && !isPage(path)) continue
-    try {
-      const url = addressOf(given.addressPath(path), base)
-      if (isDocument(path)) files.push({ path, read: () => dataFileOfDocument(path, url, given.read(path)) })
-      else {
-        const read = readSource(given.read(path))
-        if (read.ok) files.push({ path, read: () => dataFileOfPage(path, url, pageSource(given.read(path))) })
-        else unread.push({ path, why: read.why })
-      }
-    } catch (error) {
-      unread.push({ path, why: (error as Error).message })
-    }
+    const url = addressOf(given.addressPath(path), base)
+    files.push({
+      path,
+      read: () =>
+        isDocument(path)
+          ? { ok: true, value: dataFileOfDocument(path, url, given.read(path)) }
+          : dataFileOfPage(path, url, given.read(path)),
+    })
   }
-  const reports = dataReports(files, defaultStyle, date, base, values['base-url'] !== undefined)
+  const { files: reports, unread: left } = dataReports(
+    files,
+    defaultStyle,
+    date,
+    base,
+    values['base-url'] !== undefined,
+  )
+  const unread = [...given.unread, ...left]
   await print(
     format === 'json' ? JSON.stringify({ files: reports, unread }, null, 2) + '\n' : textOf(reports, unread),
   )
   return reports.some((f) => f.blocks.some((b) => b.marks.some((m) => m.severity === 'blocker'))) ? 1 : 0
-}
-
-function pageSource(bytes: Uint8Array): Source {
-  const read = readSource(bytes)
-  if (!read.ok) throw new Problem(read.why)
-  return read.source
 }
 
 function textOf(reports: DataFileReport[], unread: { path: string; why: string }[]): string {

@@ -104,7 +104,7 @@ describe('quill audit', () => {
       [['audit', '/nowhere'], /there is no such file or folder/],
       [['audit'], /Name a page/],
       [['audit', '.', '--date', '23 November'], /YYYY-MM-DD/],
-      [['audit', '.', '--base-url', 'nonsense address'], /no http or https/],
+      [['audit', '.', '--base-url', 'nonsense address'], /not an http or https/],
       [['audit', '.', '--no-such-flag'], /Unknown option/],
       [['conjure'], /no command “conjure”/],
     ] as const) {
@@ -303,7 +303,7 @@ describe('quill check-data', () => {
       rule: 'data-required',
       severity: 'flaw',
       message:
-        'Product: price currency or price specification of the offers is missing, which the feature needs.',
+        'Product: price currency or price specification of the offers is missing; the feature requires it.',
       line: 5,
       column: 13,
       start: 90,

@@ -2,33 +2,38 @@
 import { apply } from './apply.ts'
 import { audit } from './audit.ts'
 import { checkData } from './check-data.ts'
+import { print } from './output.ts'
 import { Problem } from './problem.ts'
+import { repair } from './repair.ts'
 import { measureCommand } from './measure.ts'
 import { vocabularyCommand } from './vocabulary.ts'
 
-const usage = `quill audit PATH… [--base-url URL] [--keywords FILE.csv] [--style FILE.json] [--date YYYY-MM-DD] [--format text|json|csv]
+const usage = `quill audit PATH… [--base-url URL] [--keywords FILE.csv] [--style FILE.json] [--date YYYY-MM-DD] [--html] [--format text|json|csv]
 quill apply PATH --changes FILE.csv --out DIR [--base-url URL]
+quill repair PATH --out DIR [--rules ID,ID…] [--base-url URL] [--date YYYY-MM-DD] [--format text|json]
 quill check-data FILE… [--base-url URL] [--date YYYY-MM-DD] [--format text|json]
 quill measure [--as title|description] [TEXT…]
 quill vocabulary TYPE|PROPERTY [--format text|json]
 `
 
-const commands: Record<string, (args: string[]) => Promise<number>> = {
-  audit,
-  apply,
-  'check-data': checkData,
-  measure: measureCommand,
-  vocabulary: vocabularyCommand,
-}
+const commands = new Map<string, (args: string[]) => Promise<number>>([
+  ['audit', audit],
+  ['apply', apply],
+  ['repair', repair],
+  ['check-data', checkData],
+  ['measure', measureCommand],
+  ['vocabulary', vocabularyCommand],
+])
 
 async function main([command, ...args]: string[]): Promise<number> {
-  if (command === undefined || command === '--help' || command === 'help') {
-    process.stdout.write(usage)
-    return command === undefined ? 2 : 0
+  const asksForHelp = [command, ...args].some((a) => a === '--help' || a === '-h') || command === 'help'
+  if (command === undefined || asksForHelp) {
+    await print(usage)
+    return asksForHelp ? 0 : 2
   }
-  const run = commands[command]
+  const run = commands.get(command)
   if (!run)
-    throw new Problem(`There is no command “${command}”; there are ${Object.keys(commands).join(', ')}.`)
+    throw new Problem(`There is no command “${command}”; there are ${[...commands.keys()].join(', ')}.`)
   return run(args)
 }
 

@@ -1,5 +1,5 @@
 /** A site's files from a folder, a ZIP or single files, read when they are asked for. */
-import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync, realpathSync, statSync, type Dirent } from 'node:fs'
 import { basename, join, relative, sep } from 'node:path'
 import { isSystemFile, openZip } from '../core/exchange/zip.ts'
 import { Problem } from './problem.ts'
@@ -17,18 +17,56 @@ export interface SiteFiles {
 
 const byPath = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0)
 
+/** Files of a folder. A link is followed where it leads to a file within the folder; any other is named. */
 function folder(root: string): SiteFiles {
-  const paths = readdirSync(root, { recursive: true, withFileTypes: true })
-    .filter((entry) => entry.isFile())
-    .map((entry) => relative(root, join(entry.parentPath, entry.name)).split(sep).join('/'))
-    .filter((path) => !isSystemFile(path))
-    .sort(byPath)
+  const unread: SiteFiles['unread'] = []
+  const paths: string[] = []
+  const real = realpathSync(root)
+  const leadsTo = (path: string): string | null => {
+    try {
+      return realpathSync(path)
+    } catch {
+      return null
+    }
+  }
+  const open = ['']
+  for (let at = open.pop(); at !== undefined; at = open.pop()) {
+    let entries: Dirent[]
+    try {
+      entries = readdirSync(join(root, at), { withFileTypes: true })
+    } catch (error) {
+      if (at === '') throw new Problem(`${root} cannot be read (${(error as Error).message}).`)
+      unread.push({ path: at, why: 'The folder cannot be opened. Change who may read it and try again.' })
+      continue
+    }
+    for (const entry of entries) {
+      const path = at === '' ? entry.name : `${at}/${entry.name}`
+      if (isSystemFile(path)) continue
+      if (entry.isDirectory()) open.push(path)
+      else if (entry.isFile()) paths.push(path)
+      else if (entry.isSymbolicLink()) {
+        const target = leadsTo(join(root, path))
+        const within = target !== null && (target === real || target.startsWith(real + sep))
+        if (within && statSync(target).isFile()) paths.push(path)
+        else
+          unread.push({
+            path,
+            why:
+              target === null
+                ? 'It is a symbolic link that leads nowhere. It was left out.'
+                : within
+                  ? 'It is a symbolic link to a folder, whose pages stand where they are. It was left out.'
+                  : 'It is a symbolic link that leads out of the folder. It was left out.',
+          })
+      }
+    }
+  }
   return {
-    paths,
+    paths: paths.sort(byPath),
     whole: true,
     read: (path) => readFileSync(join(root, path)),
     addressPath: (p) => p,
-    unread: [],
+    unread: unread.sort((a, b) => byPath(a.path, b.path)),
   }
 }
 

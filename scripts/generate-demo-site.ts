@@ -195,6 +195,7 @@ export function demoFiles(): Map<string, Uint8Array> {
           rules: { 'heading-keyword-h2': 'off', 'data-none': 'off' },
           addresses: [
             { match: '/courses/*', rules: { 'data-none': 'nit' } },
+            { match: '/jobs/', type: 'landing' },
             {
               match: '/stories/*.html',
               type: 'article',

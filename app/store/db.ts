@@ -41,8 +41,9 @@ export interface LedgerRow {
   /** What its own data gives for tokens. */
   author: string | null
   price: string | null
-  /** Files of the site that it refers to, those it links to first; and how many those are. */
+  /** Files of the site that it refers to, those it links to in its content first, then by other links; and how many those are. */
   targets: string[]
+  inText: number
   linked: number
   /** Its primary keyword as word forms fold; null where none is assigned. */
   keyword: string | null

@@ -490,7 +490,7 @@ describe('house style, tokens and takes in the worker', () => {
     }))!
     expect(judged.drafted.title.map((t) => t.text)).toContain('Lighthouse shop: The shop')
     expect(judged.marks['title\nA shop']).toEqual(
-      expect.arrayContaining(['A short title', 'The keyword is not in the title']),
+      expect.arrayContaining(['Short title', 'The keyword is not in the title']),
     )
     expect(judged.marks['title\nLighthouse shop: The shop']).not.toContain('The keyword is not in the title')
     expect(judged.drafted.description.length).toBeGreaterThan(0)

@@ -44,6 +44,7 @@ const entryOfRow = (row: LedgerRow) => ({
   indexable: row.indexable,
   h1: row.h1,
   targets: row.targets ?? [],
+  inText: row.inText ?? 0,
   linked: row.linked ?? 0,
   keyword: row.keyword ?? null,
   things: row.things ?? null,

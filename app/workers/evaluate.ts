@@ -41,7 +41,7 @@ import type { TokenValues } from '../../core/wording/tokens.ts'
 import type { LedgerRow } from '../store/db.ts'
 
 /** Changes of the audit itself: rows made by an older one are made anew. */
-const AUDIT = 4
+const AUDIT = 5
 
 export interface AuditSetting {
   index: SiteIndex

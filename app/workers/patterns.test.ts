@@ -22,6 +22,7 @@ const row = (path: string, more: Partial<LedgerRow>): LedgerRow => ({
   author: null,
   price: null,
   targets: [],
+  inText: 0,
   linked: 0,
   keyword: null,
   things: null,

@@ -2,10 +2,10 @@
 import { canonicalOf, descriptionOf, robotsOf, titleOf, type PageFacts } from '../page/facts.ts'
 import { lineAndColumn, lineStarts } from '../page/places.ts'
 import type { Measured, Role } from '../measure/snippet.ts'
+import type { Finding } from '../conformance/conformance.ts'
 import type { Severity } from '../rules/house-style.ts'
 import { isCertain, type Mark, type SiteMark } from '../rules/rule.ts'
 import { parseJson, typesOf } from '../structured-data/json.ts'
-import { writeTable } from './csv.ts'
 
 export interface ReportMark {
   rule: string
@@ -32,6 +32,8 @@ export interface PageReport {
   headings: object[]
   structuredData: { types: string[]; line: number }[]
   marks: ReportMark[]
+  /** Whole-page HTML conformance, where it was asked for: no marks, in no totals. */
+  html?: Finding[]
 }
 export interface Report {
   tool: 'keen-quill'
@@ -95,32 +97,15 @@ export function pageReport(
   }
 }
 
-export function totalsOf(
-  pages: { marks: { severity: Severity }[] }[],
-  siteMarks: { severity: Severity }[],
-): Report['totals'] {
-  const totals = { pages: pages.length, blocker: 0, flaw: 0, nit: 0 }
-  for (const page of pages) for (const mark of page.marks) totals[mark.severity]++
-  for (const mark of siteMarks) totals[mark.severity]++
-  return totals
-}
-
 export const siteMarkReport = (marks: SiteMark[]): Report['site']['marks'] =>
   marks.map(({ rule, severity, message, pages }) => ({ rule, severity, message, pages }))
 
 /** The report as a sheet: one row a mark, marks on the site with every page they name. */
-export function reportCsv(report: Report): string {
-  const url = new Map(report.pages.map((p) => [p.path, p.url]))
-  return writeTable(
-    ['path', 'url', 'rule', 'severity', 'message', 'line', 'column'],
-    [
-      ...report.pages.flatMap((p) =>
-        p.marks.map((m) => [p.path, p.url, m.rule, m.severity, m.message, m.line, m.column]),
-      ),
-      ...report.site.marks.flatMap((m) =>
-        m.pages.map((path) => [path, url.get(path) ?? '', m.rule, m.severity, m.message, null, null]),
-      ),
-      ...report.unread.map((u) => [u.path, '', 'unread', '', u.why, null, null]),
-    ],
-  )
-}
+export const reportColumns = ['path', 'url', 'rule', 'severity', 'message', 'line', 'column']
+export const reportRows = ({ path, url, marks }: PageReport): (string | number | null)[][] =>
+  marks.map((m) => [path, url, m.rule, m.severity, m.message, m.line, m.column])
+export const siteRows = (
+  { pages, rule, severity, message }: Report['site']['marks'][number],
+  urlOf: (path: string) => string,
+): (string | number | null)[][] =>
+  pages.map((path) => [path, urlOf(path), rule, severity, message, null, null])

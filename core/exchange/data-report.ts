@@ -1,7 +1,8 @@
 /** What is said of structured data alone, block by block: the shape that `quill check-data` prints. */
 import { lineAndColumn, lineStarts } from '../page/places.ts'
 import { readPage } from '../page/read-page.ts'
-import { sourceOf, type Source } from '../page/source.ts'
+import { onePage, pageFrom, type Outcome } from '../page/boundary.ts'
+import { sourceOf } from '../page/source.ts'
 import type { PageFacts, Need } from '../page/facts.ts'
 import { catalogue } from '../rules/catalogue.ts'
 import type { HouseStyle, Severity } from '../rules/house-style.ts'
@@ -50,9 +51,12 @@ export interface DataFile {
   known?: ReadonlySet<Need>
 }
 
-/** A page whose blocks are judged. */
-export function dataFileOfPage(path: string, url: string, source: Source): DataFile {
-  return { path, url, page: readPage(source, { path, url }), text: source.text }
+/** A page whose blocks are judged, or why it is left out. */
+export function dataFileOfPage(path: string, url: string, bytes: Uint8Array): Outcome<DataFile> {
+  const read = pageFrom(bytes, { path, url })
+  return read.ok
+    ? { ok: true, value: { path, url, page: read.value.page, text: read.value.source.text } }
+    : read
 }
 const decoder = new TextDecoder('utf-8')
 const dataAlone: ReadonlySet<Need> = new Set(['data'])
@@ -76,22 +80,33 @@ const only = new Set(catalogue.filter((r) => r.family === 'data' && r.id !== 'da
  * and let go again: ten thousand of them need not be in memory at once.
  */
 export function dataReports(
-  files: readonly { path: string; read(): DataFile }[],
+  files: readonly { path: string; read(): Outcome<DataFile> }[],
   style: HouseStyle,
   date: string,
   base: string,
   baseKnown: boolean,
-): DataFileReport[] {
+): { files: DataFileReport[]; unread: { path: string; why: string }[] } {
   const site = emptyIndex(
     base,
-    false,
+    // Several files are one site: what none of them describes is described nowhere.
+    files.length > 1,
     files.map((f) => [f.path, f.path] as const),
   )
-  const reports = files.map(({ path, read }) => {
-    const file = read()
-    updateIndex(site, path, { ...addressOnly(path, file.url), things: siteThings(file.page) })
-    return reportOf(file, site, style, date, baseKnown)
-  })
+  const unread: { path: string; why: string }[] = []
+  const reports = new Map<string, DataFileReport>()
+  for (const { path, read } of files) {
+    const outcome = onePage(() => {
+      const file = read()
+      if (!file.ok) return file
+      updateIndex(site, path, { ...addressOnly(path, file.value.url), things: siteThings(file.value.page) })
+      return { ok: true, value: reportOf(file.value, site, style, date, baseKnown) }
+    })
+    if (outcome.ok) reports.set(path, outcome.value)
+    else {
+      updateIndex(site, path, null)
+      unread.push({ path, why: outcome.why })
+    }
+  }
   const ofPage = new Map<string, SiteMark[]>()
   for (const mark of auditSite(site, style, date, only))
     for (const path of mark.pages) {
@@ -99,11 +114,13 @@ export function dataReports(
       if (marks) marks.push(mark)
       else ofPage.set(path, [mark])
     }
-  files.forEach(({ path, read }, i) => {
+  for (const { path, read } of files) {
     const marks = ofPage.get(path)
-    if (marks) addMarks(reports[i]!, read(), marks)
-  })
-  return reports
+    const report = reports.get(path)
+    const file = marks && report ? read() : null
+    if (file?.ok) addMarks(report!, file.value, marks!)
+  }
+  return { files: [...reports.values()], unread }
 }
 
 function reportOf(

@@ -43,7 +43,9 @@ function sourceOfText(bytes: Uint8Array): Source {
   const declared = /^@charset "([^"]+)"|^<\?xml[^>]*?\sencoding\s*=\s*["']([^"']+)["']/.exec(head)
   const encoding = declared && encodingOfLabel((declared[1] ?? declared[2])!)
   if (encoding && encoding !== 'replacement') return sourceOf(bytes, encoding, 'xml', 0)
-  return isUtf8(bytes) ? sourceOf(bytes, 'utf-8', 'valid-utf-8', 0) : sourceOf(bytes, 'windows-1252', 'fall-back', 0)
+  return isUtf8(bytes)
+    ? sourceOf(bytes, 'utf-8', 'valid-utf-8', 0)
+    : sourceOf(bytes, 'windows-1252', 'fall-back', 0)
 }
 
 /** Bytes with just those of some stretches of their text replaced; the very same bytes where nothing is. Addresses are ASCII. */

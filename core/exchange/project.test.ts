@@ -71,9 +71,9 @@ describe('the project file', () => {
       ])
     expect(readProject(writeZip([['a.html', new Uint8Array([60])]]))).toMatchObject({
       ok: false,
-      why: expect.stringMatching(/no project file/),
+      why: expect.stringMatching(/not a project file/),
     })
-    expect(readProject(zip('{'))).toMatchObject({ ok: false, why: expect.stringMatching(/no JSON/) })
+    expect(readProject(zip('{'))).toMatchObject({ ok: false, why: expect.stringMatching(/not valid JSON/) })
     const whole = {
       format: 'keen-quill-project',
       version: 1,
@@ -83,7 +83,7 @@ describe('the project file', () => {
     }
     expect(readProject(zip(JSON.stringify(whole)))).toMatchObject({
       ok: false,
-      why: expect.stringMatching(/“run:code” is no decision/),
+      why: expect.stringMatching(/“run:code” is not a known decision/),
     })
     expect(readProject(zip(JSON.stringify({ ...whole, version: 9 })))).toMatchObject({ ok: false })
   })

@@ -3,8 +3,8 @@
  * command log; `source/…` every file as it was taken in.
  */
 import Joi from 'joi'
-import { decisionsSchema, type Decisions, type LogEntry } from './work.ts'
-import { openZip, writeZip } from './zip.ts'
+import { decisionsSchema, logSchema, type Decisions, type LogEntry } from './work.ts'
+import { openZip, safePath, writeZip } from './zip.ts'
 
 export interface Project {
   site: { name: string; base: string; whole: boolean; root: string; takenIn: string }
@@ -17,12 +17,14 @@ export interface Project {
 const FORMAT = 'keen-quill-project'
 const VERSION = 1
 
-const change = Joi.object({
-  path: Joi.string().allow(''),
-  key: Joi.string(),
-  before: Joi.any(),
-  after: Joi.any(),
-})
+/** A folder within the archive, such as `site/`, or "" for its top. */
+const root = Joi.string()
+  .allow('')
+  .max(500)
+  .custom((value: string, helpers) => {
+    if (value === '' || (safePath(value) === value.replace(/\/$/, '') && value.endsWith('/'))) return value
+    return helpers.message({ custom: `“${value}” is not a folder of the archive` })
+  })
 const schema = Joi.object({
   format: Joi.valid(FORMAT).required(),
   version: Joi.valid(VERSION).required(),
@@ -32,20 +34,11 @@ const schema = Joi.object({
       .uri({ scheme: ['http', 'https'] })
       .required(),
     whole: Joi.boolean().required(),
-    root: Joi.string().allow('').max(500).required(),
-    takenIn: Joi.string().required(),
+    root: root.required(),
+    takenIn: Joi.string().max(40).required(),
   }).required(),
   work: Joi.object().pattern(Joi.string().allow(''), decisionsSchema).required(),
-  log: Joi.array()
-    .items(
-      Joi.object({
-        at: Joi.string(),
-        label: Joi.string().allow(''),
-        changes: Joi.array().items(change),
-        undone: Joi.boolean(),
-      }),
-    )
-    .required(),
+  log: logSchema.required(),
 })
 
 export function writeProject(project: Project): Uint8Array {
@@ -68,7 +61,7 @@ export function readProject(bytes: Uint8Array): { ok: true; project: Project } |
   if (!paths.includes('project.json'))
     return {
       ok: false,
-      why: 'This archive holds no project.json: it is no project file. Take it in as a site instead.',
+      why: 'This archive holds no project.json: so it is not a project file. Take it in as a site instead.',
     }
   const { files, failed } = read(paths)
   const own = files.get('project.json')
@@ -81,7 +74,7 @@ export function readProject(bytes: Uint8Array): { ok: true; project: Project } |
   try {
     json = JSON.parse(new TextDecoder().decode(own))
   } catch {
-    return { ok: false, why: 'The project file is damaged: its project.json is no JSON.' }
+    return { ok: false, why: 'The project file is damaged: its project.json is not valid JSON.' }
   }
   const { value, error } = schema.validate(json)
   if (error) return { ok: false, why: `The project file cannot be read: ${error.message}.` }

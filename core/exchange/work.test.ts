@@ -39,7 +39,7 @@ describe('decisions', () => {
   it('are checked at the door: what no editor could have decided is named', () => {
     const problem = (d: object) => decisionsSchema.validate(d).error?.message
     expect(problem(decisions)).toBeUndefined()
-    expect(problem({ 'edit:script': { value: 'x' } })).toMatch(/“edit:script” is no decision/)
+    expect(problem({ 'edit:script': { value: 'x' } })).toMatch(/“edit:script” is not a known decision/)
     expect(problem({ 'edit:title': { value: 5 } })).toMatch(/“edit:title”/)
     expect(problem({ state: 'published' })).toMatch(/“state”/)
     expect(problem({ 'edit:title': {} })).toMatch(/at least 1 key/)

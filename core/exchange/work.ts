@@ -47,12 +47,40 @@ export const decisionsSchema = Joi.object()
   .custom((value: Record<string, unknown>, helpers) => {
     for (const [key, decision] of Object.entries(value)) {
       const schema = schemaFor(key)
-      if (!schema) return helpers.message({ custom: `“${key}” is no decision that is known` })
+      if (!schema) return helpers.message({ custom: `“${key}” is not a known decision` })
       const { error } = schema.validate(decision)
       if (error) return helpers.message({ custom: `“${key}”: ${error.message}` })
     }
     return value
   })
+
+/** One change of a log entry: a decision as it was and as it is, each as a decision must be; nothing where it was or is not decided. */
+const changeSchema = Joi.object({
+  path: text(2000).required(),
+  key: Joi.string().max(300).required(),
+  before: Joi.any(),
+  after: Joi.any(),
+}).custom((change: LogEntry['changes'][number], helpers) => {
+  const schema = schemaFor(change.key)
+  if (!schema) return helpers.message({ custom: `“${change.key}” is not a known decision` })
+  for (const side of ['before', 'after'] as const) {
+    const value = change[side]
+    const { error } = value === undefined || value === null ? {} : schema.validate(value)
+    if (error) return helpers.message({ custom: `“${change.key}”, ${side}: ${error.message}` })
+  }
+  return change
+})
+/** A command log as a project file carries it. */
+export const logSchema = Joi.array()
+  .items(
+    Joi.object({
+      at: text(40).required(),
+      label: text(2000).required(),
+      changes: Joi.array().items(changeSchema).required(),
+      undone: Joi.boolean().required(),
+    }),
+  )
+  .max(200_000)
 
 function schemaFor(key: string): Joi.Schema | null {
   if (key.startsWith('edit:')) return targetKeyPattern.test(key.slice(5)) ? editSchema : null

@@ -40,7 +40,10 @@ describe('ZIP archives', () => {
     expect(opened.zip.refused[0]).toMatchObject({ path: 'bomb.html', why: expect.stringMatching(/30 MB/) })
   })
   it('are refused as a whole when damaged, too large or too many', () => {
-    expect(openZip(bytes('PK no archive'))).toMatchObject({ ok: false, why: expect.stringMatching(/no ZIP/) })
+    expect(openZip(bytes('PK no archive'))).toMatchObject({
+      ok: false,
+      why: expect.stringMatching(/not a ZIP/),
+    })
     const three = zipSync({ a: bytes('aaaa'), b: bytes('bbbb'), c: bytes('cccc') })
     expect(openZip(three, { entries: 2, total: 1e9, ratio: 200 })).toMatchObject({ ok: false })
     expect(openZip(three, { entries: 9, total: 5, ratio: 200 })).toMatchObject({ ok: false })

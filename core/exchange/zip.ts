@@ -1,5 +1,6 @@
 /** ZIP archives in and out, bounded: an archive from outside must not fill the memory or climb out of its folder. */
-import { unzipSync, zipSync, type UnzipFileInfo, type Zippable } from 'fflate'
+import { Zip, ZipDeflate, ZipPassThrough } from 'fflate'
+import { unpackEntry, zipDirectory, type ZipEntry } from './zip-read.ts'
 
 export interface ZipLimits {
   entries: number
@@ -36,48 +37,43 @@ export function openZip(
   bytes: Uint8Array,
   limits: ZipLimits = zipLimits,
 ): { ok: true; zip: ZipListing } | { ok: false; why: string } {
-  const infos: UnzipFileInfo[] = []
-  try {
-    unzipSync(bytes, {
-      filter: (info) => {
-        infos.push(info)
-        return false
-      },
-    })
-  } catch {
+  const directory = zipDirectory(bytes, limits.entries + 1)
+  if (!directory.ok)
     return {
       ok: false,
-      why: 'This is no ZIP archive, or it is damaged. Pack it again and take it in once more.',
+      why: 'This is not a ZIP archive, or it is damaged. Pack it again and take it in once more.',
     }
-  }
-  if (infos.length > limits.entries)
+  if (directory.count > limits.entries)
     return {
       ok: false,
-      why: `The archive lists ${infos.length} files; at most ${limits.entries} are taken in. Pack the pages alone.`,
+      why: `The archive lists ${directory.count.toLocaleString('en')} files; at most ${limits.entries.toLocaleString('en')} are taken in. Pack the pages alone.`,
     }
   const refused: ZipListing['refused'] = []
-  const names = new Map<string, string>()
+  const entries = new Map<string, ZipEntry>()
   let total = 0
-  for (const info of infos) {
-    if (info.name.endsWith('/') || isSystemFile(info.name)) continue
-    const path = safePath(info.name)
+  for (const entry of directory.entries) {
+    const { name, method, encrypted, size, packed } = entry
+    if (name.endsWith('/') || isSystemFile(name)) continue
+    const path = safePath(name)
     if (path === null)
-      refused.push({ path: info.name, why: 'Its path leads out of the archive’s folder. It was left out.' })
-    else if (names.has(path))
+      refused.push({ path: name, why: 'Its path leads out of the archive’s folder. It was left out.' })
+    else if (entries.has(path))
       refused.push({ path, why: 'The archive holds two files of this name. The first was taken.' })
-    else if (info.compression !== 0 && info.compression !== 8)
+    else if (encrypted)
+      refused.push({ path, why: 'It is encrypted. Pack the archive again without a password.' })
+    else if (method !== 0 && method !== 8)
       refused.push({
         path,
         why: 'It is packed by a method other than deflate. Pack the archive again in the usual way.',
       })
-    else if (info.originalSize > 1024 * 1024 && info.originalSize > limits.ratio * Math.max(1, info.size))
+    else if (size > 1024 * 1024 && size > limits.ratio * Math.max(1, packed))
       refused.push({
         path,
-        why: `It would unpack to ${mb(info.originalSize)}, over ${limits.ratio} times its packed size, as archives made to do harm do. It was left out.`,
+        why: `It would unpack to ${mb(size)}, over ${limits.ratio} times its packed size, as archives made to do harm do. It was left out.`,
       })
     else {
-      names.set(path, info.name)
-      total += info.originalSize
+      entries.set(path, entry)
+      total += size
     }
   }
   if (total > limits.total)
@@ -88,28 +84,18 @@ export function openZip(
   return {
     ok: true,
     zip: {
-      paths: [...names.keys()],
+      paths: [...entries.keys()],
       refused,
       read(paths) {
-        const wanted = new Set(paths.map((p) => names.get(p)))
         const files = new Map<string, Uint8Array>()
         const failed: { path: string; why: string }[] = []
-        let unpacked: Record<string, Uint8Array> = {}
-        try {
-          unpacked = unzipSync(bytes, { filter: (i) => wanted.has(i.name) })
-        } catch {
-          // One damaged file fails the batch: each is tried alone.
-          for (const name of wanted)
-            try {
-              Object.assign(unpacked, unzipSync(bytes, { filter: (i) => i.name === name }))
-            } catch {
-              // Reported below, for it is missing from what was unpacked.
-            }
-        }
         for (const path of paths) {
-          const file = unpacked[names.get(path)!]
-          if (file) files.set(path, file)
-          else failed.push({ path, why: 'It could not be unpacked: it is damaged or encrypted.' })
+          const entry = entries.get(path)
+          const unpacked = entry
+            ? unpackEntry(bytes, entry)
+            : { ok: false as const, why: 'It is not in the archive.' }
+          if (unpacked.ok) files.set(path, unpacked.bytes)
+          else failed.push({ path, why: unpacked.why })
         }
         return { files, failed }
       },
@@ -119,14 +105,24 @@ export function openZip(
 
 /** Packs files; pictures and other packed formats are stored as they are. Times are fixed, so that the same files give the same archive. */
 export function writeZip(files: Iterable<[string, Uint8Array]>): Uint8Array {
-  const tree: Zippable = {}
-  for (const [path, bytes] of files)
-    tree[path] = [
-      bytes,
-      {
-        level: /\.(?:jpe?g|png|gif|webp|avif|woff2?|mp[34]|zip|gz|pdf)$/i.test(path) ? 0 : 6,
-        mtime: '2026-01-01T12:00:00',
-      },
-    ]
-  return zipSync(tree)
+  const parts: Uint8Array[] = []
+  const zip = new Zip((error, part) => {
+    if (error) throw error
+    parts.push(part)
+  })
+  for (const [path, bytes] of files) {
+    const packed = /\.(?:jpe?g|png|gif|webp|avif|woff2?|mp[34]|zip|gz|pdf)$/i.test(path)
+    const file = packed ? new ZipPassThrough(path) : new ZipDeflate(path, { level: 6 })
+    file.mtime = '2026-01-01T12:00:00'
+    zip.add(file)
+    file.push(bytes, true)
+  }
+  zip.end()
+  const out = new Uint8Array(parts.reduce((n, p) => n + p.length, 0))
+  let at = 0
+  for (const part of parts) {
+    out.set(part, at)
+    at += part.length
+  }
+  return out
 }

@@ -156,7 +156,7 @@ function attributesFrom(head: string, from: number): { attributes: Map<string, s
 
 /** The label that a `content` names behind `charset=`; null for none. Source: WHATWG HTML 2.5.3. */
 export function charsetOfContent(content: string): string | null {
-  for (let at = content.toLowerCase().indexOf('charset'); at >= 0; ) {
+  for (let at = content.toLowerCase().indexOf('charset'); at >= 0;) {
     const rest = content.slice(at + 7).trimStart()
     if (rest.startsWith('=')) {
       const value = rest.slice(1).trimStart()

@@ -79,6 +79,8 @@ export interface FocusableFact extends Place {
   href: string | null
 }
 export interface ImageFact extends Place {
+  /** Whether it says how large it is drawn, by both attributes or in its style: the text does not jump when it arrives. */
+  sized: boolean
   src: string
   alt: string | null
   /** A name by `aria-label`, `aria-labelledby` or `title`. */
@@ -93,6 +95,18 @@ export interface AnchorFact extends Place {
   landmark: Landmark | null
   /** Named by `aria-label`, `aria-labelledby` or `title` beside its text. */
   named: boolean
+  /** An `area` of an image map, or one that the Tab key passes and assistive technology need not see. */
+  untabbed: boolean
+  hidden: boolean
+}
+/** A link without an address, or a button, as far as it is wrong: links go somewhere, buttons do something. */
+export interface ControlFact extends Place {
+  tag: 'a' | 'button'
+  text: string
+  /** Named by `aria-label`, `aria-labelledby` or `title`. */
+  named: boolean
+  /** The address that is all that a button goes to; null for none. */
+  goesTo: string | null
   hidden: boolean
 }
 /** Another `link` of the head, such as a style sheet or an icon. */
@@ -148,6 +162,8 @@ export interface PageFacts {
   landmarks: LandmarkFact[]
   images: ImageFact[]
   links: AnchorFact[]
+  /** Buttons, and `a` elements without `href` and without an id or a name that could be led to. */
+  controls: ControlFact[]
   ids: (Place & { id: string })[]
   data: DataBlock[]
   /** Whether it describes things in its mark-up too: microdata's `itemscope`, RDFa's `typeof`. */

@@ -95,8 +95,7 @@ function note(element: Located, inHead: boolean, found: Locations): void {
   if (tag === 'html') {
     found.html = element
     if (attribute(element, 'xmlns') !== null) found.xml = true
-  }
-  else if (tag === 'head') found.head = element
+  } else if (tag === 'head') found.head = element
   else if (tag === 'body') found.body = element
   else if (!found.main && (tag === 'main' || attribute(element, 'role') === 'main')) found.main = element
   // What misnesting clones has one start tag: the first is the one that stands in the source.

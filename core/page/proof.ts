@@ -55,7 +55,9 @@ const voidEnd = ({ xml }: Locations) => (xml ? ' />' : '>')
 /** JSON as it can stand in the page's script: where the page is XML, nothing in it reads as mark-up. */
 const scriptJson = (json: string, { xml }: Locations) =>
   xml
-    ? safeJson(json).replace(/[<&]/g, (c) => `\\u00${c.charCodeAt(0).toString(16)}`).replaceAll(']]>', ']]\\u003e')
+    ? safeJson(json)
+        .replace(/[<&]/g, (c) => `\\u00${c.charCodeAt(0).toString(16)}`)
+        .replaceAll(']]>', ']]\\u003e')
     : safeJson(json)
 
 /** Text for an element's content: folded, escaped. */
@@ -73,9 +75,11 @@ export function setAttribute(places: Locations, element: Located, name: string, 
   }
   const written = view.slice(own.start, own.end)
   const [lead, quote] = /^[^=]*=\s*(["']?)/.exec(written) ?? []
-  if (lead === undefined) return { start: own.end, end: own.end, text: `="${escapeAttribute(value, '"', places)}"` }
+  if (lead === undefined)
+    return { start: own.end, end: own.end, text: `="${escapeAttribute(value, '"', places)}"` }
   const start = own.start + lead.length
-  if (quote === '"' || quote === "'") return { start, end: own.end - 1, text: escapeAttribute(value, quote, places) }
+  if (quote === '"' || quote === "'")
+    return { start, end: own.end - 1, text: escapeAttribute(value, quote, places) }
   return { start, end: own.end, text: `"${escapeAttribute(value, '"', places)}"` }
 }
 
@@ -146,7 +150,11 @@ function metaSplices(places: Locations, element: Located | undefined, name: stri
 function canonicalSplices(places: Locations, element: Located | undefined, edit: Edit): Splices {
   if (edit.remove) return element ? removal(places.view, element) : []
   const value = clean(edit.value ?? '')
-  if (!element) return insertInHead(places, `<link rel="canonical" href="${escapeAttribute(value, '"', places)}"${voidEnd(places)}`)
+  if (!element)
+    return insertInHead(
+      places,
+      `<link rel="canonical" href="${escapeAttribute(value, '"', places)}"${voidEnd(places)}`,
+    )
   return [setAttribute(places, element, 'href', value)]
 }
 

@@ -13,6 +13,7 @@ import {
 import { isUtf8 } from './encoding.ts'
 import type {
   AnchorFact,
+  ControlFact,
   DataBlock,
   FocusableFact,
   HeadingFact,
@@ -39,6 +40,26 @@ const folding = /[ \t\n\f\r]+/g
 const DEEPEST_LEVEL = 99
 /** Headings and links that gather their words at one time: deeper nesting than this is no page's, and the outermost are let go. */
 const MOST_CAPTURES = 32
+
+/** Whether an element is named by something else than what stands in it. */
+const isNamed = (node: Element): boolean =>
+  ['aria-label', 'aria-labelledby', 'title'].some((a) => fold(attribute(node, a) ?? '') !== '')
+
+/** Whether an image's tag keeps room for it: a width and a height, or a ratio or both sizes in its style. */
+function isSized(node: Element, style: string): boolean {
+  const figure = (name: string) => /^\s*\d/.test(attribute(node, name) ?? '')
+  if (figure('width') && figure('height')) return true
+  const says = (name: string) =>
+    new Set(style.split(';').map((d) => d.split(':', 1)[0]!.trim().toLowerCase())).has(name)
+  return style !== '' && (says('aspect-ratio') || (says('height') && (says('width') || figure('width'))))
+}
+
+/** The address that a script of one statement goes to, such as `location.href='/visit/'`; null for any other script. */
+function addressOfScript(script: string): string | null {
+  const goes =
+    /^\s*(?:return\s+)?(?:(?:window|document|self|top)\.)?(?:location(?:\.href)?\s*=\s*|location\.(?:assign|replace)\(\s*|open\(\s*)(["'])([^"']{1,2000})\1[^;]{0,100};?\s*(?:return\s+false;?\s*)?$/
+  return goes.exec(script.slice(0, 4000))?.[2] ?? null
+}
 
 /** One element that is open during the walk; frames are used again, one for each depth. */
 interface Frame {
@@ -131,6 +152,7 @@ export function readPage(source: Source, where: Where): PageFacts {
     landmarks: [],
     images: [],
     links: [],
+    controls: [],
     ids: [],
     data: [],
     inline: { microdata: false, rdfa: false },
@@ -426,6 +448,7 @@ export function readPage(source: Source, where: Where): PageFacts {
     heading(node, frame, role, up)
     if (tag === 'img') image(node, frame, role)
     if (tag === 'a' || tag === 'area') anchor(node, frame)
+    if (tag === 'a' || tag === 'button') control(node, frame, role)
   }
 
   /** Whether a paragraph or div of the content, now left, looks like a heading. */
@@ -474,6 +497,7 @@ export function readPage(source: Source, where: Where): PageFacts {
   function image(node: Element, frame: Frame, role: string | null): void {
     const alt = attribute(node, 'alt')
     const fact = {
+      sized: isSized(node, frame.style),
       src: (attribute(node, 'src') ?? '').trim(),
       alt,
       named: fold(attribute(node, 'aria-label') ?? '') !== '' || fold(attribute(node, 'title') ?? '') !== '',
@@ -491,6 +515,28 @@ export function readPage(source: Source, where: Where): PageFacts {
       }
   }
 
+  function control(node: Element, frame: Frame, role: string | null): void {
+    const tag = node.tagName as 'a' | 'button'
+    if (tag === 'a' && (attribute(node, 'href') !== null || (role !== null && role !== 'link'))) return
+    // An anchor that is led to is no link.
+    if (tag === 'a' && (attribute(node, 'id') !== null || attribute(node, 'name') !== null)) return
+    const fact: ControlFact = {
+      tag,
+      text: '',
+      named: isNamed(node),
+      goesTo: tag === 'button' ? addressOfScript(attribute(node, 'onclick') ?? '') : null,
+      hidden: frame.hidden,
+      ...place(node),
+    }
+    page.controls.push(fact)
+    const capture: Capture = { text: '', images: [], hidden: frame.hidden }
+    open(capture)
+    onLeave(frame, () => {
+      close(capture)
+      fact.text = fold(capture.text)
+    })
+  }
+
   function anchor(node: Element, frame: Frame): void {
     const href = attribute(node, 'href')
     if (href === null) return
@@ -500,7 +546,8 @@ export function readPage(source: Source, where: Where): PageFacts {
       url: resolveAddress(trimmed, base),
       text: '',
       landmark: frame.landmark,
-      named: ['aria-label', 'aria-labelledby', 'title'].some((a) => fold(attribute(node, a) ?? '') !== ''),
+      untabbed: node.tagName === 'area' || attribute(node, 'tabindex') === '-1',
+      named: isNamed(node),
       hidden: frame.hidden,
       ...place(node),
     }
@@ -539,8 +586,7 @@ export function readPage(source: Source, where: Where): PageFacts {
   )
   closeHeading()
   page.beyond ??= tooMuch(page)
-  for (const { image: fact, ids: of } of labelled)
-    if (of.some((id) => ids.has(id))) fact.named = true
+  for (const { image: fact, ids: of } of labelled) if (of.some((id) => ids.has(id))) fact.named = true
 
   const all = parts.join('')
   page.text = all

@@ -46,7 +46,9 @@ function referencesOf(source: Source): References {
   const known = cache.get(source)
   if (known) return known
   const found: References = { base: null, references: [], scripts: [], styles: [] }
-  const stack: { nodes: Node[]; next: number }[] = [{ nodes: parsePage(source.text).document.childNodes, next: 0 }]
+  const stack: { nodes: Node[]; next: number }[] = [
+    { nodes: parsePage(source.text).document.childNodes, next: 0 },
+  ]
   while (stack.length > 0) {
     const frame = stack[stack.length - 1]!
     const node = frame.nodes[frame.next++]
@@ -188,7 +190,8 @@ function carriedStrings(json: string, bases: { before: string; after: string }, 
       (/^https?:/i.test(value.value) || (addressMembers.test(key) && isPath(value.value)))
     ) {
       const now = carried(value.value, bases, carry)
-      if (now !== null) strings.push({ start: value.start, end: value.end, text: safeJson(JSON.stringify(now)) })
+      if (now !== null)
+        strings.push({ start: value.start, end: value.end, text: safeJson(JSON.stringify(now)) })
     }
   }
   return strings.sort((a, b) => a.start - b.start)

@@ -121,6 +121,13 @@ import { titleShouting } from './title/title-shouting.ts'
 import { titleStaleYear } from './title/title-stale-year.ts'
 import { titleStuffed } from './title/title-stuffed.ts'
 import { titleSuffix } from './title/title-suffix.ts'
+import { canonicalScheme } from './address/canonical-scheme.ts'
+import { keywordMany } from './text/keyword-many.ts'
+import { linkTarget } from './text/link-target.ts'
+import { linkName } from './text/link-name.ts'
+import { linkFromHome } from './text/link-from-home.ts'
+import { imageUnsized } from './images/image-unsized.ts'
+import { dataFaqHome } from './structured-data/data-faq-home.ts'
 
 export const catalogue: readonly Rule[] = [
   titleMissing,
@@ -173,6 +180,7 @@ export const catalogue: readonly Rule[] = [
   canonicalMissing,
   canonicalMultiple,
   canonicalRelative,
+  canonicalScheme,
   canonicalElsewhere,
   canonicalDead,
   canonicalOutsideHead,
@@ -205,15 +213,20 @@ export const catalogue: readonly Rule[] = [
   keywordAbsent,
   keywordLead,
   keywordDense,
+  keywordMany,
   textThin,
   textPlaceholder,
   linkVague,
+  linkName,
   linkBroken,
+  linkTarget,
   pageOrphan,
+  linkFromHome,
   imageAlt,
   imageAltFile,
   imageAltLong,
   imageKeyword,
+  imageUnsized,
   shellDoctype,
   shellCharset,
   shellLang,
@@ -243,5 +256,6 @@ export const catalogue: readonly Rule[] = [
   dataBreadcrumb,
   dataExpired,
   dataRelative,
+  dataFaqHome,
   dataMismatch,
 ]

@@ -13,12 +13,12 @@ export function forbiddenWords(family: 'title' | 'description', examples: PageRu
     family,
     severity: 'nit',
     sign: 'too-much',
-    name: `A word in the ${family} that the house does not use`,
+    name: `Word in the ${family} that the house avoids`,
     basis: 'the house’s list of forbidden words',
-    why: 'The house has decided against it.',
+    why: 'The house has decided against these words.',
     mend: 'Say it in the house’s words.',
     needs: [family],
-    message: ({ words }) => `The house does not write ${family}s with ${words}.`,
+    message: ({ words }) => `The ${family} contains ${words}; the house avoids such words.`,
     check({ page, style }, mark) {
       const found = wording(page)
       const words = found ? forbiddenIn(found.text, style.forbiddenWords) : []

@@ -7,7 +7,7 @@ import { casings, type Casing } from '../wording/casing.ts'
 
 export type Severity = 'blocker' | 'flaw' | 'nit'
 export const severities: Severity[] = ['blocker', 'flaw', 'nit']
-export const pageTypes = ['article', 'product', 'listing', 'contact', 'home'] as const
+export const pageTypes = ['article', 'product', 'listing', 'landing', 'contact', 'home'] as const
 export type PageType = (typeof pageTypes)[number]
 
 export interface Limits {
@@ -25,6 +25,7 @@ export interface Limits {
   textShortest: number
   keywordDensest: number
   altLongest: number
+  keywordsMost: number
 }
 
 /** What each limit is, in words, with its unit and where its figure comes from. */
@@ -103,6 +104,12 @@ export const limitsExplained: { key: keyof Limits; name: string; unit: string; b
     unit: 'characters',
     basis: 'Common practice, no source: it is read aloud in one breath.',
   },
+  {
+    key: 'keywordsMost',
+    name: 'Keywords of a page, at most',
+    unit: 'phrases',
+    basis: 'Common practice, no source: two or three are enough.',
+  },
 ]
 
 /** What the house asks of pages whose address matches; what it leaves out is as for the whole site. */
@@ -166,6 +173,7 @@ export const defaultStyle: HouseStyle = {
     textShortest: 300,
     keywordDensest: 3,
     altLongest: 125,
+    keywordsMost: 5,
   },
   slots: defaultSlots,
   rules: {},

@@ -18,9 +18,17 @@ export const ruleOf = (id: string): Rule => {
   return found
 }
 
+export const ruleIds: ReadonlySet<string> = new Set(byId.keys())
+
+/** The ids among a house style's rules, for the site or for some addresses, that no rule has. */
+export const unknownRules = (style: Pick<HouseStyle, 'rules' | 'addresses'>): string[] =>
+  [...new Set([style.rules, ...style.addresses.map((a) => a.rules ?? {})].flatMap(Object.keys))].filter(
+    (id) => !byId.has(id),
+  )
+
 /** The severity that the house gives a rule, null when it is off. */
 export function severityOf(rule: Rule, style: HouseStyle): Severity | null {
-  const own = style.rules[rule.id]
+  const own = Object.hasOwn(style.rules, rule.id) ? style.rules[rule.id] : undefined
   return own === 'off' ? null : (own ?? rule.severity)
 }
 
@@ -30,6 +38,9 @@ function rulesAmong(only: ReadonlySet<string>): PageRule[] {
   if (!rules) among.set(only, (rules = pageRules.filter((r) => only.has(r.id))))
   return rules
 }
+
+/** Of a rule's marks on one page so many offer a repair: further ones are offered once these are mended. */
+const MOST_REPAIRS = 100
 
 export interface AuditOptions {
   date: string
@@ -81,6 +92,7 @@ export function auditPage(
   const silenced = new Set<string>()
   let rule: PageRule
   let severity: Severity
+  let before = 0
   const mark: MarkPage = (place, values, repair) =>
     marks.push({
       rule: rule.id,
@@ -89,14 +101,14 @@ export function auditPage(
       start: place?.start ?? null,
       end: place?.end ?? null,
       values,
-      repair: repair ?? null,
+      repair: repair && marks.length - before < MOST_REPAIRS ? repair : null,
     })
   for (rule of only ? rulesAmong(only) : pageRules) {
     const own = severityOf(rule, style)
     if (own === null || silenced.has(rule.id)) continue
     if (known && !rule.needs.every((n) => known.has(n))) continue
     severity = own
-    const before = marks.length
+    before = marks.length
     rule.check(context, mark)
     if (marks.length > before) for (const id of rule.silences ?? []) silenced.add(id)
   }

@@ -54,6 +54,9 @@ export function resolveAddress(href: string, base: string): string | null {
   }
 }
 
+/** Whether an address as it is written is a full URL: absolute, with http or https. */
+export const isWebAddress = (href: string): boolean => /^https?:\/\//i.test(href) && URL.canParse(href)
+
 /** An address as results show it: the host and the segments, decoded. */
 export const shownAddress = (url: string): string[] => [
   new URL(url).host,
@@ -73,11 +76,14 @@ const needsNormalising = /[^A-Za-z0-9\-._~!$&'()*+,;=:@/]/
  */
 function normalPath(path: string): string {
   if (!needsNormalising.test(path)) return path
-  return path.replace(/%([0-9a-f]{2})|[^A-Za-z0-9\-._~!$&'()*+,;=:@/]/giu, (written: string, hex?: string) => {
-    if (hex === undefined) return encodeURIComponent(written.toWellFormed())
-    const c = String.fromCharCode(parseInt(hex, 16))
-    return c !== '/' && plainInPath.test(c) ? c : `%${hex.toUpperCase()}`
-  })
+  return path.replace(
+    /%([0-9a-f]{2})|[^A-Za-z0-9\-._~!$&'()*+,;=:@/]/giu,
+    (written: string, hex?: string) => {
+      if (hex === undefined) return encodeURIComponent(written.toWellFormed())
+      const c = String.fromCharCode(parseInt(hex, 16))
+      return c !== '/' && plainInPath.test(c) ? c : `%${hex.toUpperCase()}`
+    },
+  )
 }
 
 /** What an address is known by: without query and fragment, its path spelt the one way that stands for all. */

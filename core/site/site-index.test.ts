@@ -9,6 +9,7 @@ const entry = fc.record({
   description: fc.option(fc.constantFrom('x', 'y')),
   indexable: fc.boolean(),
   targets: fc.uniqueArray(fc.constantFrom('a.html', 'b.html', 'img.png'), { maxLength: 3 }),
+  inText: fc.constant(0),
   linked: fc.integer({ min: 0, max: 3 }),
   keyword: fc.option(fc.constantFrom('knot', 'cours knot')),
   things: fc.option(

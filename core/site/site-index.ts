@@ -22,7 +22,8 @@ export interface IndexEntry {
   h1: string | null
   /** Pages and files of the site that it refers to: by links, images, canonical, alternates and structured data. */
   targets: PageId[]
-  /** How many of them, from the first, it refers to by links. */
+  /** How many of them, from the first, it refers to by links in its content, and how many by any links. */
+  inText: number
   linked: number
   /** The primary keyword in the page's language, as its word forms fold; null where none is assigned. */
   keyword: string | null
@@ -57,14 +58,19 @@ export interface SiteIndex {
   addresses: Map<string, PageId>
 }
 
-/** What of the site a page refers to, each once, those it links to first; and how many those are. */
-export function targetsOf(page: PageFacts, index: SiteIndex): { targets: PageId[]; linked: number } {
+/** What of the site a page refers to, each once, those it links to in its content first, then by other links; and how many those are. */
+export function targetsOf(
+  page: PageFacts,
+  index: SiteIndex,
+): { targets: PageId[]; inText: number; linked: number } {
   const found = new Set<PageId>()
   const add = (url: string | null) => {
     const key = url === null ? null : addressKey(url)
     const id = key?.startsWith(index.base) ? index.addresses.get(key) : undefined
     if (id !== undefined) found.add(id)
   }
+  for (const { url, landmark } of page.links) if (landmark === null || landmark === 'main') add(url)
+  const inText = found.size
   for (const { url } of page.links) add(url)
   const linked = found.size
   for (const list of [page.canonicals, page.alternates]) for (const { url } of list) add(url)
@@ -76,7 +82,7 @@ export function targetsOf(page: PageFacts, index: SiteIndex): { targets: PageId[
   }
   if (page.data.length > 0)
     for (const { json } of dataOf(page).blocks) if (json) for (const { value } of stringsIn(json)) add(value)
-  return { targets: [...found], linked }
+  return { targets: [...found], inText, linked }
 }
 
 /** A keyword under which pages meet that are after the same one: its stems, in any order. */
@@ -113,6 +119,7 @@ export const addressOnly = (id: PageId, url: string): IndexEntry => ({
   indexable: false,
   h1: null,
   targets: [],
+  inText: 0,
   linked: 0,
   keyword: null,
   things: null,

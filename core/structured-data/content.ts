@@ -53,10 +53,7 @@ const kinds = new Map<string, Piece['kind']>([
   ['figcaption', 'caption'],
   ['address', 'address'],
 ])
-const kindOfTag = (tag: string): Piece['kind'] =>
-  isHeadingTag(tag)
-    ? 'heading'
-    : (kinds.get(tag) ?? 'text')
+const kindOfTag = (tag: string): Piece['kind'] => (isHeadingTag(tag) ? 'heading' : (kinds.get(tag) ?? 'text'))
 
 /** A paragraph in a list's entry, a definition or a cell is that entry's text. */
 const within = (own: Piece['kind'], above: Piece['kind'] | undefined): Piece['kind'] =>

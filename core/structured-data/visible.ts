@@ -158,7 +158,8 @@ interface SeenDates {
   years: Set<string>
 }
 
-const before = /(?:(\d{1,2})(?:st|nd|rd|th|er|º|\.)?\s?[–-]\s?)?(?<!\d)(\d{1,2})(?:st|nd|rd|th|er|º|\.)?[^\d\n]{0,6}$/u
+const before =
+  /(?:(\d{1,2})(?:st|nd|rd|th|er|º|\.)?\s?[–-]\s?)?(?<!\d)(\d{1,2})(?:st|nd|rd|th|er|º|\.)?[^\d\n]{0,6}$/u
 const after = /^[^\d\n]{0,6}(?<!\d)(\d{1,2})(?!\d)(?:st|nd|rd|th)?(?:\s?[–-]\s?(\d{1,2})(?!\d))?/u
 const yearAfter = /^\.?\D{0,4}(\d{4})/u
 const letter = /\p{L}/u
@@ -185,7 +186,11 @@ function datesIn(lower: string, lang: string): SeenDates {
         for (const day of days) if (day !== undefined) seen.named.add(`${month}-${Number(day)}`)
       }
     }
-  const parts = [...lower.matchAll(/\d+/g)].map((m) => ({ text: m[0], start: m.index, end: m.index + m[0].length }))
+  const parts = [...lower.matchAll(/\d+/g)].map((m) => ({
+    text: m[0],
+    start: m.index,
+    end: m.index + m[0].length,
+  }))
   const gap = (i: number) => lower.slice(parts[i]!.end, parts[i + 1]?.start)
   parts.forEach(({ text }, i) => {
     for (let k = 0; k + 4 <= text.length && k < 60; k++) seen.years.add(text.slice(k, k + 4))

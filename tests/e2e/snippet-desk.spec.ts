@@ -29,7 +29,7 @@ test('takes: kept, drafted from the page, compared and chosen; what stood before
   await expect(takes.filter({ hasText: 'from the keyword and the H1' })).toContainText('px, fits')
   await expect(takes.filter({ hasText: 'from the H1' }).first()).toBeVisible()
   // The drafted take's own marks are shown: the H1 alone is short.
-  await expect(takes.filter({ hasText: /^The shop/ })).toContainText('A short title')
+  await expect(takes.filter({ hasText: /^The shop/ })).toContainText('Short title')
 
   const wording = 'The Lighthouse Shop: Charts, Lamps and a Fog Horn'
   await page.getByTestId('title').fill(wording)

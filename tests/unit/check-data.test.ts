@@ -9,8 +9,10 @@ const base = 'https://farrowskerry.example/'
 const reportOf = (data: object | string) => {
   const text = typeof data === 'string' ? data : JSON.stringify(data, null, 2)
   const file = dataFileOfDocument('a.jsonld', base + 'a.jsonld', new TextEncoder().encode(text))
-  const [report] = dataReports(
-    [{ path: file.path, read: () => file }],
+  const {
+    files: [report],
+  } = dataReports(
+    [{ path: file.path, read: () => ({ ok: true, value: file }) }],
     defaultStyle,
     '2026-11-25',
     base,

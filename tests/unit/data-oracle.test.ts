@@ -57,8 +57,10 @@ const documents = new Map<string, object>([
 function oursMarks(data: object): string[] {
   const bytes = new TextEncoder().encode(JSON.stringify(data))
   const file = dataFileOfDocument('a.jsonld', 'https://a.example/a.jsonld', bytes)
-  const [report] = dataReports(
-    [{ path: file.path, read: () => file }],
+  const {
+    files: [report],
+  } = dataReports(
+    [{ path: file.path, read: () => ({ ok: true, value: file }) }],
     defaultStyle,
     '2026-11-25',
     'https://a.example/',

@@ -10,10 +10,10 @@ export const canonicalDead = rule({
   sign: 'missing',
   name: 'The canonical leads nowhere',
   basis: 'common practice, no source',
-  why: 'Engines may take neither this page nor the one that is not there.',
-  mend: 'Point it to this page, or to the one that was meant.',
+  why: 'Search engines may list neither this page nor the one that does not exist.',
+  mend: 'Point it to this page, or to the one that is meant.',
   needs: ['head'],
-  message: ({ url }) => `${url} is no page of the site.`,
+  message: ({ url }) => `${url} is not a page of this site.`,
   check({ page, site }, mark) {
     const canonical = canonicalOf(page)
     if (!site.whole || !canonical?.url) return
@@ -26,7 +26,7 @@ export const canonicalDead = rule({
       {
         html: '<link rel=canonical href=/gone.html>',
         at: '<link',
-        says: /https:\/\/site\.example\/gone\.html is no page/,
+        says: /https:\/\/site\.example\/gone\.html is not a page/,
       },
     ],
   },

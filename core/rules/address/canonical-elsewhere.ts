@@ -8,10 +8,10 @@ export const canonicalElsewhere = rule({
   family: 'address',
   severity: 'nit',
   sign: 'order',
-  name: 'The canonical is another page',
+  name: 'The canonical points to another page',
   basis: 'RFC 6596',
-  why: 'Results show the other page in place of this one; what is written here is not seen.',
-  mend: 'Let it stand where that is meant; else point it to this page.',
+  why: 'Results show the other page instead of this one; nobody sees what is written here.',
+  mend: 'Let it stand if that is meant; otherwise point it to this page.',
   needs: ['head'],
   message: ({ url }) => `It points to ${url}.`,
   check({ page, site }, mark) {

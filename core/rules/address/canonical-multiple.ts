@@ -8,8 +8,8 @@ export const canonicalMultiple = rule({
   sign: 'too-much',
   name: 'Canonical links that disagree',
   basis: 'RFC 6596, 3: one target',
-  why: 'Where they disagree, engines trust none of them.',
-  mend: 'Keep the right one and take the others out.',
+  why: 'When they disagree, search engines trust none of them.',
+  mend: 'Keep the right one and remove the others.',
   needs: ['head'],
   message: ({ count, targets }) => `${count} canonical links with different targets: ${targets}.`,
   check({ page }, mark) {

@@ -6,12 +6,12 @@ export const canonicalOutsideHead = rule({
   family: 'address',
   severity: 'flaw',
   sign: 'order',
-  name: 'A canonical outside the head',
+  name: 'Canonical outside the head',
   basis: 'RFC 6596; WHATWG HTML 4.2.4',
-  why: 'Engines pass over a canonical in the body: anybody who can write text there could set it.',
-  mend: 'Move it into the head, and take out of the head what does not belong there.',
+  why: 'Search engines ignore a canonical in the body, where anybody who can write text could set one.',
+  mend: 'Move it into the head, and remove from the head what does not belong there.',
   needs: ['head'],
-  message: ({ href }) => `The canonical link “${href}” stands in the body.`,
+  message: ({ href }) => `The canonical link “${href}” is in the body.`,
   check({ page }, mark) {
     for (const canonical of page.canonicals) if (!canonical.inHead) mark(canonical, { href: canonical.href })
   },
@@ -21,7 +21,7 @@ export const canonicalOutsideHead = rule({
       {
         html: '<p>x</p><link rel=canonical href=/page.html>',
         at: '<link',
-        says: /“\/page\.html” stands in the body/,
+        says: /“\/page\.html” is in the body/,
       },
     ],
   },

@@ -1,29 +1,29 @@
 import { canonicalOf } from '../../page/facts.ts'
 import { rule } from '../rule.ts'
 
-/** A canonical that is not a whole address. */
+/** A canonical that is not a full URL. */
 export const canonicalRelative = rule({
   id: 'canonical-relative',
   family: 'address',
   severity: 'nit',
   sign: 'order',
-  name: 'A canonical that is not a whole address',
+  name: 'The canonical is not a full URL',
   basis: 'common practice, no source: an absolute address',
-  why: 'Copied to another host, or read under another address, it points to the wrong page.',
-  mend: 'Write it out with https and the host.',
+  why: 'Copied to another host, or served at another address, it points to the wrong page.',
+  mend: 'Write it in full, with https and the host.',
   needs: ['head'],
   message: ({ href, expected }) =>
     `“${href}” is relative${expected === null ? '' : `; ${expected} is expected`}.`,
   check({ page, baseKnown }, mark) {
     const canonical = canonicalOf(page)
-    if (!canonical?.url || /^https?:\/\//i.test(canonical.href)) return
+    if (!canonical?.url || /^[a-z][a-z0-9+.-]*:/i.test(canonical.href) || canonical.href === '') return
     const expected = baseKnown ? canonical.url : null
     mark(
       canonical,
       { href: canonical.href, expected },
       expected === null
         ? undefined
-        : { label: 'Write it out', edits: [{ target: 'canonical', edit: { value: expected } }] },
+        : { label: 'Write the full URL', edits: [{ target: 'canonical', edit: { value: expected } }] },
     )
   },
   examples: {

@@ -7,12 +7,12 @@ export const metaKeywords = rule({
   family: 'address',
   severity: 'nit',
   sign: 'too-much',
-  name: 'A keywords meta',
+  name: 'Keywords meta',
   basis: 'common practice, no source: most search engines ignore it',
-  why: 'It does nothing for the page and shows competitors what it is after.',
-  mend: 'Take it out.',
+  why: 'It does nothing for the page, and shows competitors which words it is after.',
+  mend: 'Remove it.',
   needs: ['head'],
-  message: ({ content }) => `It says “${content}”; most search engines pass over it.`,
+  message: ({ content }) => `It says “${content}”; most search engines ignore it.`,
   check({ page }, mark) {
     for (const meta of metasNamed(page, 'keywords'))
       mark(meta, { content: meta.content.length > 60 ? `${meta.content.slice(0, 60)} …` : meta.content })

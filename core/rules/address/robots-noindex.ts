@@ -2,16 +2,16 @@ import { metasNamed, robotsOf } from '../../page/facts.ts'
 import { addressKey } from '../../site/addresses.ts'
 import { rule } from '../rule.ts'
 
-/** A page that is kept from results. */
+/** A page that is kept out of results. */
 export const robotsNoindex = rule({
   id: 'robots-noindex',
   family: 'address',
   severity: 'flaw',
   sign: 'order',
-  name: 'A page that is kept from results',
+  name: 'Page kept out of results',
   basis: 'common practice, no source',
-  why: 'noindex keeps it out of every result, though a keyword or a link from the home page says that it matters.',
-  mend: 'Take noindex out, or let it stand with a reason.',
+  why: 'noindex keeps it out of all results, although its keyword or a link from the home page says that it matters.',
+  mend: 'Remove noindex, or let it stand with a reason.',
   needs: ['head'],
   message: ({ directive, reason }) => `robots says “${directive}”, but the page ${reason}.`,
   check({ page, site, keywords }, mark) {

@@ -5,25 +5,34 @@ import { rule } from '../rule.ts'
 const known =
   /^(?:all|index|noindex|follow|nofollow|none|noarchive|nocache|nosnippet|noimageindex|notranslate|nositelinkssearchbox|indexifembedded|noodp|noydir|notranslate|max-snippet\s*:\s*-?\d+|max-video-preview\s*:\s*-?\d+|max-image-preview\s*:\s*(?:none|standard|large))$/
 
-/** A robots directive that is none. */
+/** The directives of a robots meta, in lower case; a date may hold commas. */
+export const robotsDirectives = (content: string): string[] => {
+  const lower = content.toLowerCase()
+  const dated = lower.search(/unavailable_after\s?:/)
+  return (dated < 0 ? lower : lower.slice(0, dated))
+    .split(',')
+    .map((d) => d.trim())
+    .filter(Boolean)
+}
+/** Those of some directives that engines do not document. */
+export const unknownDirectives = (directives: readonly string[]): string[] =>
+  directives.filter((d) => !known.test(d))
+
+/** A robots directive that engines do not know. */
 export const robotsUnknown = rule({
   id: 'robots-unknown',
   family: 'address',
   severity: 'nit',
   sign: 'order',
-  name: 'A robots directive that is none',
+  name: 'Unknown robots directive',
   basis: 'from memory: the directives that engines document',
-  why: 'Engines pass over a word that they do not know, and do what was not meant.',
-  mend: 'Write the directive that was meant.',
+  why: 'Search engines ignore a directive that they do not know, and do the opposite of what was meant.',
+  mend: 'Write the directive that is meant.',
   needs: ['head'],
-  message: ({ directive }) => `“${directive}” is no robots directive.`,
+  message: ({ directive }) => `“${directive}” is not a robots directive that search engines know.`,
   check({ page }, mark) {
-    for (const meta of metasNamed(page, 'robots')) {
-      // A date may hold commas.
-      const content = meta.content.toLowerCase().replace(/unavailable_after\s*:.*$/, '')
-      for (const directive of content.split(',').map((d) => d.trim()))
-        if (directive !== '' && !known.test(directive)) mark(meta, { directive })
-    }
+    for (const meta of metasNamed(page, 'robots'))
+      for (const directive of unknownDirectives(robotsDirectives(meta.content))) mark(meta, { directive })
   },
   examples: {
     clean: [
@@ -34,7 +43,7 @@ export const robotsUnknown = rule({
       {
         html: '<meta name=robots content="no-index, follow">',
         at: '<meta',
-        says: /“no-index” is no robots directive/,
+        says: /“no-index” is not a robots directive/,
       },
     ],
   },

@@ -7,10 +7,10 @@ export const slugDeep = rule({
   family: 'address',
   severity: 'nit',
   sign: 'too-much',
-  name: 'The address is deep',
+  name: 'Deep address',
   basis: 'common practice, no source: 4 segments',
-  why: 'What lies deep looks unimportant, and its address is long.',
-  mend: 'Move the page up, where readers look for it.',
+  why: 'A page that lies deep looks unimportant, and its address is long.',
+  mend: 'Move the page up to where readers look for it.',
   needs: ['address'],
   message: ({ count, limit }) => `${count} segments; the house style asks for ${limit} at most.`,
   check({ page, site, style }, mark) {

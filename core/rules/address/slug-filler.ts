@@ -13,7 +13,7 @@ export const slugFiller = rule({
   why: 'They make the address longer and say nothing.',
   mend: 'Leave them out.',
   needs: ['address'],
-  message: ({ words }) => `${words} could go.`,
+  message: ({ words }) => `${words} could be left out.`,
   check({ page, site, style, primary }, mark) {
     const slug = segmentsOf(page, site).at(-1)
     if (slug === undefined) return
@@ -44,7 +44,7 @@ export const slugFiller = rule({
         html: '<html lang=en>',
         path: 'stories/the-wreck-of-the-petrel.html',
         at: null,
-        says: /“the”, “of”, “the” could go/,
+        says: /“the”, “of”, “the” could be left out/,
       },
     ],
   },

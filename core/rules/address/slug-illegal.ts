@@ -12,19 +12,19 @@ export const slugIllegal = rule({
   family: 'address',
   severity: 'blocker',
   sign: 'too-much',
-  name: 'A character that may not stand in an address',
+  name: 'Illegal character in the address',
   basis: 'RFC 3986, 3.3 (pchar)',
-  why: 'Such addresses break when they are copied, linked or typed.',
+  why: 'Such addresses break when they are copied, linked to or typed.',
   mend: 'Use letters, digits and hyphens.',
   needs: ['address'],
-  message: ({ found, path }) => `${found} stands in the address “${path}”.`,
+  message: ({ found, path }) => `The address “${path}” contains ${found}.`,
   check({ page, site }, mark) {
     const path = decodedPath(page.url)
     const found = illegal.exec(path)?.[0]
     if (found === undefined) return
     mark(
       null,
-      { found: /\s/.test(found) ? 'White space' : `“${found}”`, path },
+      { found: /\s/.test(found) ? 'white space' : `“${found}”`, path },
       slugRepair(page, site, 'Make the address fit', (s) => (illegal.test(s) ? safeSegment(s) : s)),
     )
   },
@@ -38,9 +38,9 @@ export const slugIllegal = rule({
         html: '',
         path: 'lamp lighting.html',
         at: null,
-        says: /White space stands in the address “\/lamp lighting\.html”/,
+        says: /The address “\/lamp lighting\.html” contains white space/,
       },
-      { html: '', path: 'a"b.html', says: /“"” stands/ },
+      { html: '', path: 'a"b.html', says: /contains “"”/ },
     ],
   },
 })

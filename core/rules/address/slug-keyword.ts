@@ -12,10 +12,10 @@ export const slugKeyword = rule({
   sign: 'missing',
   name: 'The keyword is not in the address',
   basis: 'common practice, no source: a form of any of its words, in any segment',
-  why: 'Results show the address, and a link with the words in it says what it leads to.',
-  mend: 'Work it into the slug; the old address sends readers on.',
+  why: 'Results show the address, and the words in it say where a link leads.',
+  mend: 'Work it into the slug; a redirect takes readers from the old address to the new one.',
   needs: ['address'],
-  message: ({ keyword, path }) => `“${keyword}” is not in “${path}”, nor is any of its words, in any form.`,
+  message: ({ keyword, path }) => `Neither “${keyword}” nor any of its words is in “${path}”, in any form.`,
   check({ page, site, primary }, mark) {
     const segments = segmentsOf(page, site)
     if (!primary || segments.length === 0) return
@@ -42,7 +42,7 @@ export const slugKeyword = rule({
         path: 'events/3.html',
         keywords: { primary: 'lamp lighting', secondary: [] },
         at: null,
-        says: /“lamp lighting” is not in “\/events\/3\.html”/,
+        says: /Neither “lamp lighting” nor any of its words is in “\/events\/3\.html”/,
       },
     ],
   },

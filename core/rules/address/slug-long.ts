@@ -7,9 +7,9 @@ export const slugLong = rule({
   family: 'address',
   severity: 'nit',
   sign: 'too-much',
-  name: 'A long slug',
+  name: 'Long slug',
   basis: 'common practice, no source: 60 characters, 6 words',
-  why: 'Long addresses are cut in results, and wrapped and broken in messages.',
+  why: 'Long addresses are cut in results and break across lines in messages.',
   mend: 'Keep the words that say what the page is.',
   needs: ['address'],
   message: ({ words, characters, mostWords, mostCharacters }) =>

@@ -7,10 +7,10 @@ export const slugNonAscii = rule({
   family: 'address',
   severity: 'nit',
   sign: 'order',
-  name: 'Letters beyond ASCII in the address',
+  name: 'Non-ASCII letters in the address',
   basis: 'RFC 3987; common practice',
-  why: 'Copied, such an address often shows as percent signs and digits.',
-  mend: 'Write them with plain letters; the slug can be made from the title.',
+  why: 'When it is copied, such an address often turns into percent signs and digits.',
+  mend: 'Use plain letters; the slug can be made from the title.',
   needs: ['address'],
   message: ({ shown, encoded }) => `“${shown}” is sent as “${encoded}”.`,
   check({ page }, mark) {

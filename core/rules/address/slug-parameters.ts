@@ -9,10 +9,10 @@ export const slugParameters = rule({
   sign: 'too-much',
   name: 'Parameters in the address',
   basis: 'common practice, no source',
-  why: 'The same page under several addresses shares out what it has earned.',
+  why: 'A page at several addresses divides its reputation among them.',
   mend: 'Give the page an address without a query, and name it as canonical.',
   needs: ['address'],
-  message: ({ query }) => `The address carries “${query}”.`,
+  message: ({ query }) => `The address has the query “${query}”.`,
   check({ page }, mark) {
     const query = /\?[^#]*/.exec(page.url)?.[0]
     if (query && query !== '?' && isIndexable(page)) mark(null, { query })
@@ -23,7 +23,12 @@ export const slugParameters = rule({
       { html: '<link rel=canonical href=/lamps>', url: 'https://site.example/lamps?sort=price' },
     ],
     marked: [
-      { html: '', url: 'https://site.example/lamps?sort=price', at: null, says: /carries “\?sort=price”/ },
+      {
+        html: '',
+        url: 'https://site.example/lamps?sort=price',
+        at: null,
+        says: /has the query “\?sort=price”/,
+      },
     ],
   },
 })

@@ -10,12 +10,12 @@ export const slugPlaceholder = rule({
   family: 'address',
   severity: 'flaw',
   sign: 'missing',
-  name: 'A placeholder for a slug',
+  name: 'Placeholder instead of a slug',
   basis: 'common practice, no source',
   why: 'It says nothing about the page.',
   mend: 'Make a slug from the title.',
   needs: ['address'],
-  message: ({ slug }) => `“${slug}” says nothing; words from the title are expected.`,
+  message: ({ slug }) => `“${slug}” says nothing about the page; words from the title are expected.`,
   check({ page, site }, mark) {
     const slug = segmentsOf(page, site).at(-1) ?? ''
     const query = /[?&](?:p|page_id|id)=\d+/.exec(page.url)?.[0]

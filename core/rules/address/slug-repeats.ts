@@ -10,13 +10,14 @@ export const slugRepeats = rule({
   sign: 'too-much',
   name: 'The address repeats itself',
   basis: 'common practice, no source',
-  why: 'A word said twice makes the address longer, not clearer.',
+  why: 'A repeated word makes the address longer, not clearer.',
   mend: 'Say it in one segment.',
   needs: ['address'],
-  message: ({ found }) => `${found} in the address.`,
+  message: ({ word }) =>
+    word === '--' ? 'The address contains “--”.' : `“${word}” appears twice in the address.`,
   check({ page, site, style }, mark) {
     const segments = segmentsOf(page, site)
-    if (segments.some((s) => s.includes('--'))) return mark(null, { found: '“--” stands' })
+    if (segments.some((s) => s.includes('--'))) return mark(null, { word: '--' })
     const language = languageOf(page.lang ?? style.language)
     const seen = new Map<string, number>()
     for (const [i, segment] of segments.entries())
@@ -24,7 +25,7 @@ export const slugRepeats = rule({
         if (language.isStopWord(word)) continue
         const stem = language.stem(word)
         const before = seen.get(stem)
-        if (before !== undefined && before !== i) return mark(null, { found: `“${word}” stands twice` })
+        if (before !== undefined && before !== i) return mark(null, { word })
         seen.set(stem, before ?? i)
       }
   },
@@ -34,8 +35,13 @@ export const slugRepeats = rule({
       { html: '<html lang=en>', path: 'a-to-z/what-to-bring.html' },
     ],
     marked: [
-      { html: '<html lang=en>', path: 'courses/knot-courses.html', at: null, says: /“courses” stands twice/ },
-      { html: '', path: 'lamp--oil.html', says: /“--” stands/ },
+      {
+        html: '<html lang=en>',
+        path: 'courses/knot-courses.html',
+        at: null,
+        says: /“courses” appears twice/,
+      },
+      { html: '', path: 'lamp--oil.html', says: /contains “--”/ },
     ],
   },
 })

@@ -9,8 +9,8 @@ export const slugUnderscore = rule({
   sign: 'order',
   name: 'Underscores between words',
   basis: 'common practice, no source',
-  why: 'A link’s underline hides them, and engines may read the words as one.',
-  mend: 'Put hyphens in their place.',
+  why: 'A link’s underline hides them, and search engines may read the words as one.',
+  mend: 'Use hyphens instead.',
   needs: ['address'],
   message: ({ segment }) => `“${segment}” has underscores; hyphens are expected.`,
   check({ page, site }, mark) {

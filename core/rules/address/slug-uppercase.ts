@@ -10,8 +10,8 @@ export const slugUppercase = rule({
   sign: 'too-much',
   name: 'Capital letters in the address',
   basis: 'RFC 3986, 6.2.2.1: paths are case-sensitive',
-  why: 'The same address typed in small letters is another address, or none.',
-  mend: 'Use small letters, and send the old address on to the new one.',
+  why: 'The same address typed in small letters is a different address, or none at all.',
+  mend: 'Use small letters, and redirect the old address to the new one.',
   needs: ['address'],
   message: ({ path, expected }) => `The path is “${path}”; “${expected}” is expected.`,
   check({ page, site }, mark) {

@@ -9,8 +9,8 @@ export const descriptionAtRisk = rule({
   sign: 'too-much',
   name: 'The description may be cut on wide screens',
   basis: 'common practice, from memory: from 880 to 920 px',
-  why: 'Engines change their widths without notice: what fits by a hair today may not tomorrow.',
-  mend: 'Leave the last words out, or see to it that nothing is missed without them.',
+  why: 'Search engines change their widths without notice: what just fits today may not tomorrow.',
+  mend: 'Leave out the last words, or make sure that nothing is missed without them.',
   needs: ['description'],
   message: ({ px, from, limit }) => `${px} px lies in the risk band from ${from} to ${limit} px.`,
   check({ page, style, measured }, mark) {

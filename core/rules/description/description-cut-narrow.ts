@@ -9,8 +9,8 @@ export const descriptionCutNarrow = rule({
   sign: 'too-much',
   name: 'The description is cut on narrow screens',
   basis: 'common practice, from memory: 680 px of text at 14 px',
-  why: 'On a telephone the end of it is lost.',
-  mend: 'Put what matters first, or say it shorter.',
+  why: 'On a phone the end is lost.',
+  mend: 'Put what matters first, or shorten it.',
   needs: ['description'],
   message: ({ px, limit, lost }) => `${px} px; a narrow result shows about ${limit} px. Lost: “${lost}”.`,
   check({ page, style, measured }, mark) {

@@ -9,8 +9,8 @@ export const descriptionDuplicate = siteRule({
   sign: 'alike',
   name: 'Several pages have the same description',
   basis: 'common practice, no source: unique on every page',
-  why: 'It cannot be true of all of them; results tend to show something else instead.',
-  mend: 'Write for each what only that page gives.',
+  why: 'It cannot fit all of them, and results tend to show something else instead.',
+  mend: 'Write for each page what only that page offers.',
   needs: ['description'],
   message: ({ count, description }) => `${count} pages have the description “${description}”.`,
   check({ site }, mark) {

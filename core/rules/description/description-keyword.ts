@@ -10,10 +10,10 @@ export const descriptionKeyword = rule({
   sign: 'missing',
   name: 'The keyword is not in the description',
   basis: 'common practice, no source: any word form, any order within 3 words more than the keyword has',
-  why: 'Results set the searched words in bold: a description without them has none.',
+  why: 'Results show the words that were searched in bold: without them nothing stands out.',
   mend: 'Work the words in where they read naturally.',
   needs: ['description'],
-  message: ({ keyword }) => `“${keyword}” is not in the description, in any word form.`,
+  message: ({ keyword }) => `“${keyword}” is not in the description, in any of its word forms.`,
   check({ page, primary }, mark) {
     const description = descriptionOf(page)
     if (!primary || !description?.content || hasKeyword(description.content, primary)) return

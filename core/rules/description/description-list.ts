@@ -7,13 +7,13 @@ export const descriptionList = rule({
   family: 'description',
   severity: 'nit',
   sign: 'order',
-  name: 'A list of words for a description',
+  name: 'List of words instead of a description',
   basis: 'common practice, no source: five fragments or more between commas, and no end of a sentence',
-  why: 'Nobody reads a list of keywords, and engines pass it over.',
-  mend: 'Write a sentence that says what the page gives its reader.',
+  why: 'Nobody reads a list of keywords, and search engines ignore it.',
+  mend: 'Write a sentence that says what the page offers.',
   needs: ['description'],
   silences: ['description-unfinished'],
-  message: ({ count }) => `${count} fragments between commas, and no sentence.`,
+  message: ({ count }) => `${count} fragments separated by commas, and no sentence.`,
   check({ page }, mark) {
     const description = descriptionOf(page)
     const text = description?.content ?? ''
@@ -27,7 +27,7 @@ export const descriptionList = rule({
       {
         html: '<meta name=description content="lamps, lanterns, oil, wicks, brass">',
         at: '<meta',
-        says: /5 fragments between commas/,
+        says: /5 fragments separated by commas/,
       },
     ],
   },

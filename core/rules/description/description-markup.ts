@@ -11,10 +11,10 @@ export const descriptionMarkup = rule({
   sign: 'too-much',
   name: 'Mark-up in the description',
   basis: 'WHATWG HTML 4.2.5: the content is plain text',
-  why: 'Readers see the tags and codes as they stand.',
+  why: 'Readers see the tags and codes as they are.',
   mend: 'Write it as plain text.',
   needs: ['description'],
-  message: ({ found }) => `${found} stands in it; plain text is expected.`,
+  message: ({ found }) => `It contains ${found}; plain text is expected.`,
   check({ page }, mark) {
     const description = descriptionOf(page)
     const text = description?.content ?? ''
@@ -33,9 +33,9 @@ export const descriptionMarkup = rule({
       {
         html: '<meta name=description content="A &lt;b>bold&lt;/b> lamp.">',
         at: '<meta',
-        says: /“<b>” stands in it/,
+        says: /It contains “<b>”/,
       },
-      { html: '<meta name=description content="Oil &amp;amp; wicks.">', says: /“&amp;” stands in it/ },
+      { html: '<meta name=description content="Oil &amp;amp; wicks.">', says: /It contains “&amp;”/ },
     ],
   },
 })

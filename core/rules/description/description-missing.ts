@@ -11,7 +11,7 @@ export const descriptionMissing = rule({
   name: 'No meta description',
   basis: 'common practice, no source',
   why: 'Without one, results show a passage from the page that nobody chose.',
-  mend: 'Write a sentence or two that say what the page gives to whom.',
+  mend: 'Write a sentence or two on what the page offers, and to whom.',
   needs: ['description'],
   message: ({ empty, shown }) =>
     `${empty ? 'The meta description is empty' : 'There is no meta description'}${shown ? `; a passage such as “${shown} …” would be shown instead` : ''}.`,

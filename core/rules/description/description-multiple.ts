@@ -10,9 +10,9 @@ export const descriptionMultiple = rule({
   name: 'More than one meta description',
   basis: 'WHATWG HTML 4.2.5.1: one description for a page',
   why: 'Which of them is shown is left to chance.',
-  mend: 'Keep the first and take the others out.',
+  mend: 'Keep the first and remove the others.',
   needs: ['description', 'head'],
-  message: ({ count }) => `${count} meta descriptions; one is expected.`,
+  message: ({ count }) => `The page has ${count} meta descriptions; one is expected.`,
   check({ page }, mark) {
     const all = metasNamed(page, 'description')
     if (all.length < 2) return

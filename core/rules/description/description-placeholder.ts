@@ -8,10 +8,10 @@ export const descriptionPlaceholder = rule({
   family: 'description',
   severity: 'blocker',
   sign: 'missing',
-  name: 'A placeholder for a description',
+  name: 'Placeholder instead of a description',
   basis: 'common practice, no source',
-  why: 'It says nothing about the page, and may be shown as it stands.',
-  mend: 'Write a sentence or two on what the page gives its reader.',
+  why: 'It says nothing about the page, and may be shown as it is.',
+  mend: 'Write a sentence or two on what the page offers.',
   needs: ['description'],
   message: ({ description }) => `“${description}” is a placeholder, not a description.`,
   check({ page }, mark) {

@@ -11,8 +11,8 @@ export const descriptionRepeatsTitle = rule({
   sign: 'alike',
   name: 'The description repeats the title',
   basis: 'common practice, no source',
-  why: 'The title stands right above it: the room could say something more.',
-  mend: 'Begin with what the title does not say.',
+  why: 'The title is shown right above it; use the room to say more.',
+  mend: 'Begin with something that the title does not say.',
   needs: ['description'],
   message: ({ title }) =>
     `The description ${title === null ? 'is the title' : `starts with all of the title, “${title}”`}.`,

@@ -9,7 +9,7 @@ export const descriptionShort = rule({
   family: 'description',
   severity: 'nit',
   sign: 'missing',
-  name: 'A short meta description',
+  name: 'Short meta description',
   basis: 'common practice, no source: 70 characters',
   why: 'Results have room for about twice as much; a bare phrase is often replaced by a passage from the page.',
   mend: 'Add for whom, where, when or what to do.',

@@ -7,12 +7,12 @@ export const descriptionUnfinished = rule({
   family: 'description',
   severity: 'nit',
   sign: 'missing',
-  name: 'The description does not end its sentence',
+  name: 'The description stops mid-sentence',
   basis: 'common practice, no source',
-  why: 'It looks cut off, or thrown together.',
-  mend: 'End it with a full stop.',
+  why: 'It looks cut off or careless.',
+  mend: 'Finish the sentence.',
   needs: ['description'],
-  message: ({ end }) => `It ends in “${end}”; a full stop, a question or an exclamation mark is expected.`,
+  message: ({ end }) => `It ends in “${end}”; a full stop, question mark or exclamation mark is expected.`,
   check({ page }, mark) {
     const description = descriptionOf(page)
     const text = description?.content ?? ''

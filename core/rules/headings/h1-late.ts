@@ -8,12 +8,12 @@ export const h1Late = rule({
   family: 'headings',
   severity: 'nit',
   sign: 'order',
-  name: 'A heading before the first-level heading',
+  name: 'Heading before the H1',
   basis: 'common practice, no source',
-  why: 'The H1 names the page; what stands before it belongs to no named page yet.',
-  mend: 'Put the H1 first, or make what stands before it a paragraph.',
+  why: 'The H1 names the page; a section before it belongs to nothing yet.',
+  mend: 'Put the H1 first, or make the heading before it a paragraph.',
   needs: ['headings'],
-  message: ({ level, text }) => `H${level} “${text}” stands before the H1.`,
+  message: ({ level, text }) => `H${level} “${text}” comes before the H1.`,
   check({ page }, mark) {
     const headings = outlineOf(page).filter((h) => !isEmptyHeading(h))
     const first = headings.findIndex((h) => h.level === 1)
@@ -26,8 +26,6 @@ export const h1Late = rule({
       '<nav><h2>Menu</h2></nav><h1>Tides</h1>',
       '<h2>No first-level heading at all</h2>',
     ],
-    marked: [
-      { html: '<main><h2>News</h2><h1>Tides</h1></main>', at: '<h2', says: /H2 “News” stands before/ },
-    ],
+    marked: [{ html: '<main><h2>News</h2><h1>Tides</h1></main>', at: '<h2', says: /H2 “News” comes before/ }],
   },
 })

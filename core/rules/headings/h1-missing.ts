@@ -7,10 +7,10 @@ export const h1Missing = rule({
   family: 'headings',
   severity: 'blocker',
   sign: 'missing',
-  name: 'No first-level heading',
+  name: 'No H1',
   basis: 'common practice; WCAG 2.2, 2.4.6 and technique H42',
-  why: 'The H1 names the page, for readers and for machines; without a title it is what results show.',
-  mend: 'Make the line that names the page an H1.',
+  why: 'The H1 names the page for readers and machines; without a title it is what results show.',
+  mend: 'Make the line that names the page the H1.',
   needs: ['headings'],
   message: ({ empty }) =>
     empty ? 'The only H1 is empty; one with text is expected.' : 'The page has no H1; one is expected.',

@@ -7,12 +7,12 @@ export const h1Multiple = rule({
   family: 'headings',
   severity: 'flaw',
   sign: 'too-much',
-  name: 'More than one first-level heading',
+  name: 'More than one H1',
   basis: 'common practice, no source',
-  why: 'With two H1 the page has two names.',
+  why: 'With two H1s the page has two names.',
   mend: 'Keep the one that names the page; make the others sections.',
   needs: ['headings'],
-  message: ({ count, texts }) => `${count} first-level headings: ${texts}. One is expected.`,
+  message: ({ count, texts }) => `The page has ${count} H1s: ${texts}. One is expected.`,
   check({ page }, mark) {
     const runs = h1Runs(page)
     if (runs.length < 2) return
@@ -27,7 +27,7 @@ export const h1Multiple = rule({
       {
         html: '<h1>Tides</h1><p>…</p><h1>Moon</h1>',
         at: '<h1>Moon',
-        says: /2 first-level headings: “Tides”, “Moon”/,
+        says: /2 H1s: “Tides”, “Moon”/,
       },
     ],
   },

@@ -7,12 +7,12 @@ export const h1Split = rule({
   family: 'headings',
   severity: 'flaw',
   sign: 'order',
-  name: 'One headline in several H1',
+  name: 'One headline split into several H1s',
   basis: 'common practice; WCAG 2.2, 1.3.1',
-  why: 'Readers who move by headings hear several names where there is one.',
-  mend: 'Join them into one H1, each line in a span that keeps its class.',
+  why: 'Readers who move from heading to heading hear several names instead of one.',
+  mend: 'Join them into one H1, with each line in a span that keeps its class.',
   needs: ['headings'],
-  message: ({ count, texts }) => `${count} H1 in a row are one headline: ${texts}.`,
+  message: ({ count, texts }) => `${count} H1s in a row are one headline: ${texts}.`,
   check({ page }, mark) {
     for (const run of h1Runs(page)) {
       if (run.length < 2) continue
@@ -41,9 +41,9 @@ export const h1Split = rule({
       {
         html: '<h1>What the fog signal</h1>\n<h1 class=small>says</h1>\n<h1>and why</h1>',
         at: '<h1>What',
-        says: /3 H1 in a row/,
+        says: /3 H1s in a row/,
       },
-      { html: '<h1>A</h1><h1>B</h1>', says: /2 H1 in a row are one headline: “A” “B”/ },
+      { html: '<h1>A</h1><h1>B</h1>', says: /2 H1s in a row are one headline: “A” “B”/ },
     ],
   },
 })

@@ -8,15 +8,15 @@ export const headingAside = rule({
   family: 'headings',
   severity: 'nit',
   sign: 'order',
-  name: 'A side column’s heading among the sections',
+  name: 'A sidebar heading looks like a section',
   basis: 'common practice, no source',
-  why: 'Who hears the outline takes it for the next section of the content.',
-  mend: 'H2 names a side column; what stands in it goes below.',
+  why: 'Readers who listen to the outline take it for the next section of the page.',
+  mend: 'Name the sidebar with an H2, and put its own headings below that.',
   needs: ['headings'],
   message: ({ level, text, after }) =>
     after === ''
-      ? `H${level} “${text}” stands in an aside; H2 is the highest expected there.`
-      : `H${level} “${text}” stands in an aside and reads as the next section after “${after}”.`,
+      ? `H${level} “${text}” is in an aside; nothing above H2 is expected there.`
+      : `H${level} “${text}” is in an aside and reads as the next section after “${after}”.`,
   check({ page }, mark) {
     let before: HeadingFact | null = null
     let first = true
@@ -40,7 +40,7 @@ export const headingAside = rule({
       '<main><h1>T</h1><h2>A</h2></main><aside><h3>Related</h3></aside>',
     ],
     marked: [
-      { html: '<h1>T</h1><aside><h1>Ads</h1></aside>', at: '<h1>Ads', says: /H2 is the highest/ },
+      { html: '<h1>T</h1><aside><h1>Ads</h1></aside>', at: '<h1>Ads', says: /nothing above H2/ },
       {
         html: '<main><h1>T</h1><h2>A</h2><h3>Deep</h3></main><aside><h3>Related</h3></aside>',
         at: '<h3>Related',

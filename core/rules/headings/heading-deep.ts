@@ -8,10 +8,10 @@ export const headingDeep = rule({
   family: 'headings',
   severity: 'nit',
   sign: 'too-much',
-  name: 'A very deep heading',
+  name: 'Very deep heading',
   basis: 'common practice, no source: H4 to H6 are rare and bring little',
-  why: 'Nobody keeps five levels in mind; the page wants dividing, or the list wants to be a list.',
-  mend: 'Lift it, make it a list, or give the part a page of its own.',
+  why: 'Nobody keeps five levels in mind: the page should be divided, or the headings made a list.',
+  mend: 'Raise it, make it a list, or give this part a page of its own.',
   needs: ['headings'],
   message: ({ level, text, more }) =>
     `H${level} “${text}”${more ? ` and ${more} more at H5 or H6` : ''}; H4 is deep enough.`,

@@ -7,10 +7,10 @@ export const headingEmpty = rule({
   family: 'headings',
   severity: 'flaw',
   sign: 'too-much',
-  name: 'An empty heading',
+  name: 'Empty heading',
   basis: 'WCAG 2.2, 1.3.1; W3C ACT rule ffd0e9',
-  why: 'Readers who move by headings stop at nothing.',
-  mend: 'Take it out, or say what the section is about.',
+  why: 'Readers who move from heading to heading find nothing there.',
+  mend: 'Remove it, or say what the section is about.',
   needs: ['headings'],
   message: ({ level }) => `An H${level} has no text and no image with alternative text.`,
   check({ page }, mark) {
@@ -20,7 +20,7 @@ export const headingEmpty = rule({
           h,
           { level: h.level },
           h.endStart !== null && h.role === null && h.id === ''
-            ? { label: 'Take it out', edits: [{ target: 'heading', at: h.start, edit: { remove: true } }] }
+            ? { label: 'Remove it', edits: [{ target: 'heading', at: h.start, edit: { remove: true } }] }
             : undefined,
         )
   },

@@ -9,8 +9,8 @@ export const headingFew = rule({
   sign: 'missing',
   name: 'Few sections for an article',
   basis: 'common practice, no source; asked of pages of the type article only',
-  why: 'Readers and search engines find their way into a long text by its sections.',
-  mend: 'Divide the text, and name each part by what it says.',
+  why: 'Sections help readers and search engines find their way in a long text.',
+  mend: 'Divide the text, and give each part a heading that says what is in it.',
   needs: ['headings', 'text'],
   message: ({ count, least }) =>
     `${count} second-level ${count === 1 ? 'heading' : 'headings'}; the house style asks an article for ${least} at least.`,

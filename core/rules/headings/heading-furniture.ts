@@ -10,12 +10,12 @@ export const headingFurniture = rule({
   family: 'headings',
   severity: 'nit',
   sign: 'too-much',
-  name: 'A heading that is furniture',
+  name: 'Heading in the menu, header or footer',
   basis: 'common practice, no source',
-  why: 'It is the same on every page and not part of what this one is about, yet it stands in its outline.',
-  mend: 'Make it a paragraph; its class stays, so it looks as before where the style sheet goes by class.',
+  why: 'It is the same on every page and has nothing to do with this one, yet it is part of its outline.',
+  mend: 'Make it a paragraph; its class stays, so it looks the same where the style sheet goes by class.',
   needs: ['headings'],
-  message: ({ level, text, where }) => `H${level} “${text}” stands in the ${where}.`,
+  message: ({ level, text, where }) => `H${level} “${text}” is in the ${where}.`,
   check({ page }, mark) {
     for (const h of outlineOf(page)) {
       if (h.landmark !== 'nav' && h.landmark !== 'footer' && h.landmark !== 'header') continue
@@ -36,7 +36,7 @@ export const headingFurniture = rule({
       '<article><footer><h3>Notes</h3></footer></article>',
     ],
     marked: [
-      { html: '<nav><h3 class=m>Menu</h3></nav><h1>T</h1>', at: '<h3', says: /H3 “Menu” stands in the menu/ },
+      { html: '<nav><h3 class=m>Menu</h3></nav><h1>T</h1>', at: '<h3', says: /H3 “Menu” is in the menu/ },
       { html: '<h1>T</h1><footer><h4>Hours</h4></footer>', at: '<h4', says: /in the footer/ },
       { html: '<header><h2>A trust</h2></header><h1>T</h1>', at: '<h2', says: /in the header/ },
       {

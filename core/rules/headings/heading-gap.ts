@@ -8,10 +8,10 @@ export const headingGap = rule({
   family: 'headings',
   severity: 'nit',
   sign: 'missing',
-  name: 'A long run of text without a heading',
+  name: 'Long text without a heading',
   basis: 'common practice, no source',
-  why: 'Who looks for one thing in it has nothing to look by.',
-  mend: 'Divide it, and name each part by what it says.',
+  why: 'Readers who look for one thing in it have nothing to go by.',
+  mend: 'Divide it, and give each part a heading that says what is in it.',
   needs: ['headings', 'text'],
   message: ({ words, most, text }) =>
     `${words} words ${text === '' ? 'before any heading' : `under “${text}”`} without a heading; the house style asks for ${most} at most.`,

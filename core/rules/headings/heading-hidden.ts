@@ -8,10 +8,10 @@ export const headingHidden = rule({
   family: 'headings',
   severity: 'nit',
   sign: 'too-much',
-  name: 'A hidden heading',
+  name: 'Hidden heading',
   basis: 'common practice, no source',
-  why: 'It is shown to nobody, or not to all; if it was meant to be read, it is not.',
-  mend: 'Take it out, or show it. Hidden for the eye alone is in order: a style sheet does that.',
+  why: 'It is shown to nobody, or not to everybody; if it was meant to be read, it is not.',
+  mend: 'Remove it, or show it. To hide it from sight only, use a style sheet.',
   needs: ['headings'],
   message: ({ level, text }) =>
     `H${level} “${text}” is hidden by hidden, aria-hidden, or display:none in its style.`,

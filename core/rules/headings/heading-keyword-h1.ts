@@ -9,12 +9,12 @@ export const headingKeywordH1 = rule({
   family: 'headings',
   severity: 'flaw',
   sign: 'missing',
-  name: 'The keyword is not in the first-level heading',
+  name: 'The keyword is not in the H1',
   basis: 'common practice, no source',
-  why: 'The H1 names the page; who came for these words looks for them there.',
-  mend: 'Name the page by it, where that is natural.',
+  why: 'The H1 names the page: people who searched for these words look for them there.',
+  mend: 'Use it to name the page, where that is natural.',
   needs: ['headings'],
-  message: ({ keyword, text }) => `“${keyword}” is not in “${text}”, in any word form.`,
+  message: ({ keyword, text }) => `“${keyword}” is not in “${text}”, in any of its word forms.`,
   check({ page, primary }, mark) {
     if (!primary) return
     const first = outlineOf(page).filter((h) => h.level === 1 && !isEmptyHeading(h))

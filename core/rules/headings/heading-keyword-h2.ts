@@ -8,13 +8,13 @@ export const headingKeywordH2 = rule({
   family: 'headings',
   severity: 'nit',
   sign: 'missing',
-  name: 'No keyword in a section’s heading',
+  name: 'No keyword in any H2',
   basis: 'common practice, no source',
-  why: 'Secondary keywords name sections well, and a section so named is found by them.',
-  mend: 'Name one section by the keyword or a secondary one, where that is natural.',
+  why: 'Secondary keywords make good names for sections, and a section with such a name is found by it.',
+  mend: 'Use the keyword or a secondary one to name a section, where that is natural.',
   needs: ['headings'],
   message: ({ keyword, count, secondary }) =>
-    `None of ${count} H2 has “${keyword}”${secondary ? ` or ${secondary}` : ''}.`,
+    `None of ${count} H2s has “${keyword}”${secondary ? ` or ${secondary}` : ''}.`,
   check({ page, primary, keywords, style }, mark) {
     if (!primary || !keywords) return
     const second = contentHeadings(page).filter((h) => h.level === 2)
@@ -40,7 +40,7 @@ export const headingKeywordH2 = rule({
         html: '<html lang=en><h1>T</h1><h2>When</h2><h2>Where</h2>',
         keywords: { primary: 'knot course', secondary: ['bowline'] },
         at: '<h2>When',
-        says: /None of 2 H2 has “knot course” or “bowline”/,
+        says: /None of 2 H2s has “knot course” or “bowline”/,
       },
     ],
   },

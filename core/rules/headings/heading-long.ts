@@ -14,10 +14,10 @@ export const headingLong = rule({
   family: 'headings',
   severity: 'nit',
   sign: 'too-much',
-  name: 'A long heading',
+  name: 'Long heading',
   basis: 'common practice, no source',
   why: 'A heading is read at a glance; a sentence is not.',
-  mend: 'Say what the section is about, and leave the sentence to the text.',
+  mend: 'Say what the section is about, and move the sentence into the text.',
   needs: ['headings'],
   message: ({ count, most, words }) =>
     words

@@ -13,9 +13,9 @@ export const headingLookAlike = rule({
   family: 'headings',
   severity: 'nit',
   sign: 'alike',
-  name: 'A line that looks like a heading',
+  name: 'Text that looks like a heading',
   basis: 'WCAG 2.2, failure F2; common practice',
-  why: 'Who sees the page finds the section; who listens, and a search engine, does not.',
+  why: 'Readers who see the page find the section; those who listen, and search engines, do not.',
   mend: 'Make it a heading; its class stays.',
   needs: ['headings', 'text'],
   message: ({ text, by, tag }) =>

@@ -12,9 +12,9 @@ export const headingRepeated = rule({
   name: 'The same heading twice',
   basis: 'WCAG 2.2, 2.4.6',
   why: 'In a list of headings the two cannot be told apart.',
-  mend: 'Say in each what sets it apart.',
+  mend: 'Say in each heading what sets its section apart.',
   needs: ['headings'],
-  message: ({ level, text, count }) => `${count} H${level} under one heading say “${text}”.`,
+  message: ({ level, text, count }) => `${count} H${level}s under the same heading say “${text}”.`,
   check({ page }, mark) {
     const path: (number | null)[] = []
     const groups = new Map<string, { first: number; second: number; count: number }>()
@@ -45,7 +45,7 @@ export const headingRepeated = rule({
       {
         html: '<h1>T</h1><h2>Price</h2><p>1</p><h2>price</h2><h2>Price</h2>',
         at: '<h2>price',
-        says: /3 H2 under one heading say “price”/,
+        says: /3 H2s under the same heading say “price”/,
       },
     ],
   },

@@ -6,15 +6,15 @@ export const headingRole = rule({
   family: 'headings',
   severity: 'flaw',
   sign: 'missing',
-  name: 'A heading by role without a level',
+  name: 'Heading role without a level',
   basis: 'WAI-ARIA 1.2, the heading role: aria-level is required',
-  why: 'A screen reader takes it for an H2, whatever was meant.',
+  why: 'A screen reader treats it as an H2, whatever is meant.',
   mend: 'Give it aria-level, or use h1 to h6.',
   needs: ['headings'],
   message: ({ text, level }) =>
     level === ''
       ? `“${text}” is a heading by its role and has no aria-level.`
-      : `aria-level="${level}" on “${text}” is no level; a whole number from 1 is expected.`,
+      : `aria-level="${level}" on “${text}” is not a level; a whole number from 1 is expected.`,
   check({ page }, mark) {
     for (const h of page.headings) {
       if (h.role !== 'heading' || h.hidden) continue
@@ -38,7 +38,7 @@ export const headingRole = rule({
         at: '<div',
         says: /“Opening hours” .* has no aria-level/,
       },
-      { html: '<p role="heading" aria-level="two">A</p>', says: /aria-level="two" on “A” is no level/ },
+      { html: '<p role="heading" aria-level="two">A</p>', says: /aria-level="two" on “A” is not a level/ },
       { html: '<h3 role=heading aria-level=0>A</h3>', at: '<h3', says: /aria-level="0"/ },
     ],
   },

@@ -20,10 +20,10 @@ export const headingSkip = rule({
   family: 'headings',
   severity: 'flaw',
   sign: 'missing',
-  name: 'A level is missing',
+  name: 'Skipped heading level',
   basis: 'WCAG 2.2 technique H42; common practice: never from H2 to H4',
-  why: 'Readers who move by headings, and search engines, take a missing level for a missing section.',
-  mend: 'Lift the heading, and what hangs below it, by the gap.',
+  why: 'Readers who move from heading to heading, and search engines, take a missing level for a missing section.',
+  mend: 'Raise the heading, and those below it, by the missing level.',
   needs: ['headings'],
   message: ({ level, after, below }) =>
     `H${level} follows H${after}: a level is missing.${below ? ` ${below} ${below === 1 ? 'heading' : 'headings'} below it would move with it.` : ''}`,

@@ -8,13 +8,13 @@ export const headingStuffed = rule({
   family: 'headings',
   severity: 'flaw',
   sign: 'too-much',
-  name: 'The keyword in too many headings',
+  name: 'Keyword in too many headings',
   basis: 'common practice, no source: more than two thirds of four headings or more',
-  why: 'Headings that repeat one phrase tell the sections apart no longer, and read as written for machines.',
-  mend: 'Leave it in the H1 and one section; name the others by what is in them.',
+  why: 'Headings that repeat one phrase no longer tell the sections apart, and read as if written for machines.',
+  mend: 'Keep it in the H1 and one section; name the others after what is in them.',
   needs: ['headings'],
   message: ({ keyword, count, of }) =>
-    `“${keyword}” is in ${count} of ${of} headings; two thirds at most are expected.`,
+    `“${keyword}” is in ${count} of ${of} headings; two thirds are the most.`,
   check({ page, primary }, mark) {
     if (!primary) return
     const all = contentHeadings(page)

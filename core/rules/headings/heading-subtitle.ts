@@ -8,10 +8,10 @@ export const headingSubtitle = rule({
   family: 'headings',
   severity: 'nit',
   sign: 'too-much',
-  name: 'A subtitle that is marked as a section',
+  name: 'Subtitle marked up as a section',
   basis: 'WHATWG HTML 4.3.7, the hgroup element',
   why: 'It opens a section that has no text; the line belongs to the heading above it.',
-  mend: 'Put both in an hgroup, the second line as a paragraph.',
+  mend: 'Put both in an hgroup, with the second line as a paragraph.',
   needs: ['headings'],
   message: ({ level, text, above }) => `H${level} “${text}” is the line under “${above}”, not a section.`,
   check({ page }, mark) {

@@ -6,10 +6,10 @@ export const sectionUnnamed = rule({
   family: 'headings',
   severity: 'nit',
   sign: 'missing',
-  name: 'A section without a heading',
+  name: 'Section without a heading',
   basis: 'WHATWG HTML 4.3.3, the section element; common practice',
-  why: 'A section is a part with a theme, and the theme has no name.',
-  mend: 'Give it a heading; a section that is only there for the looks is a div.',
+  why: 'A section is a part with a theme of its own, and this one has no name.',
+  mend: 'Give it a heading; if it is there for layout only, use a div.',
   needs: ['headings', 'text'],
   message: ({ count }) =>
     count === 1

@@ -12,10 +12,10 @@ export const imageAltFile = rule({
   family: 'images',
   severity: 'flaw',
   sign: 'missing',
-  name: 'An alternative text that says nothing',
+  name: 'Alternative text that says nothing',
   basis: 'WCAG 2.2, failure F30',
-  why: 'Who does not see the picture hears a file’s name, or that there is a picture.',
-  mend: 'Say what it shows; for an ornament, an empty alt.',
+  why: 'People who cannot see the picture hear a file name, or only that there is a picture.',
+  mend: 'Say what it shows; for an ornament, leave the alt empty.',
   needs: ['images'],
   message: ({ alt }) => `alt="${alt}" does not say what the picture shows.`,
   check({ page }, mark) {

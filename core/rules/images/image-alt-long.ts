@@ -9,10 +9,10 @@ export const imageAltLong = rule({
   family: 'images',
   severity: 'nit',
   sign: 'too-much',
-  name: 'A long alternative text',
+  name: 'Long alternative text',
   basis: 'common practice, no source',
-  why: 'It is read aloud without a pause, and cannot be skimmed.',
-  mend: 'Say what matters in one breath; the rest belongs in the text beside the picture.',
+  why: 'It is read aloud without a pause and cannot be skimmed.',
+  mend: 'Say what matters in one breath; put the rest in the text beside the picture.',
   needs: ['images'],
   message: ({ count, most }) => `${count} characters; the house style asks for ${most} at most.`,
   check({ page, style }, mark) {

@@ -6,13 +6,13 @@ export const imageAlt = rule({
   family: 'images',
   severity: 'flaw',
   sign: 'missing',
-  name: 'An image without alternative text',
+  name: 'Image without alternative text',
   basis: 'WCAG 2.2, 1.1.1; W3C ACT rule 23a2a8',
-  why: 'Who does not see the image, or searches by words, gets nothing, or its file name.',
-  mend: 'Say what it shows; for an ornament, an empty alt.',
+  why: 'People who cannot see the image, and search engines, get nothing or its file name.',
+  mend: 'Say what it shows; for an ornament, leave the alt empty.',
   needs: ['images'],
   message: ({ src, blank }) =>
-    `${src ? `“${src}”` : 'An image'} has ${blank ? 'nothing but white space in its alt; an ornament has an empty one' : 'no alt attribute'}.`,
+    `${src ? `“${src}”` : 'An image'} has ${blank ? 'nothing but white space in its alt; for an ornament, leave it empty' : 'no alt attribute'}.`,
   check({ page }, mark) {
     for (const image of page.images)
       if (!image.hidden && !image.named && !image.presentational) {

@@ -8,13 +8,13 @@ export const imageKeyword = rule({
   family: 'images',
   severity: 'nit',
   sign: 'missing',
-  name: 'No picture speaks of the keyword',
+  name: 'No alternative text has the keyword',
   basis: 'common practice, no source',
-  why: 'Pictures are searched by their words as well.',
-  mend: 'Where a picture shows what the page is about, say so in its alternative text.',
+  why: 'Images are found by their words, too.',
+  mend: 'If an image shows what the page is about, say so in its alternative text.',
   needs: ['images'],
   message: ({ keyword, count }) =>
-    `“${keyword}” is in none of ${count} alternative ${count === 1 ? 'text' : 'texts'}, in any word form.`,
+    `“${keyword}” is in none of ${count} alternative ${count === 1 ? 'text' : 'texts'}, in any of its word forms.`,
   check({ page, primary }, mark) {
     if (!primary) return
     const alts = shownImages(page).filter((i) => i.alt !== null && i.alt.trim() !== '')

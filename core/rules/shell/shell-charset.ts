@@ -6,14 +6,14 @@ export const shellCharset = rule({
   family: 'shell',
   severity: 'flaw',
   sign: 'missing',
-  name: 'The character encoding is not declared',
+  name: 'Character encoding not declared',
   basis: 'WHATWG HTML 4.2.5.4: declared within the first 1024 bytes',
-  why: 'A browser must guess, and accents and dashes turn into strange characters when it guesses wrong.',
-  mend: 'Declare it first thing in the head: <meta charset="utf-8">.',
+  why: 'Browsers must guess, and when they guess wrong, accents and dashes turn into strange characters.',
+  mend: 'Declare it at the top of the head: <meta charset="utf-8">.',
   needs: ['head'],
   message: ({ late, encoding }) =>
     late
-      ? 'The encoding is declared after the first 1024 bytes, where it comes too late.'
+      ? 'The encoding is declared after the first 1024 bytes, which is too late.'
       : `No encoding is declared; it was read as ${encoding}.`,
   check({ page }, mark) {
     const { by, late, utf8, encoding } = page.charset

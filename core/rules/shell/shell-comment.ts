@@ -12,11 +12,11 @@ const tags = /<\/?[a-z][^<>]*>/gi
 /** What in a comment is not meant for everybody; null where nothing is. */
 export function whatOf(
   text: string,
-): 'a person’s address' | 'what reads like a password' | 'a note to oneself' | 'mark-up' | null {
+): 'an email address' | 'what looks like a password' | 'a note to oneself' | 'mark-up' | null {
   // What some browsers once read as their own: not a comment that was forgotten.
   if (/^\s*\[if\b/i.test(text)) return null
-  if (secret.test(text)) return 'what reads like a password'
-  if (person.test(text)) return 'a person’s address'
+  if (secret.test(text)) return 'what looks like a password'
+  if (person.test(text)) return 'an email address'
   if (note.test(text)) return 'a note to oneself'
   if (text.length > MARKUP && (text.match(tags) ?? []).length >= FEWEST_TAGS) return 'mark-up'
   return null
@@ -28,12 +28,12 @@ export const shellComment = rule({
   family: 'shell',
   severity: 'nit',
   sign: 'too-much',
-  name: 'A forgotten comment',
+  name: 'Forgotten comment',
   basis: 'common practice, no source',
-  why: 'Everybody can read it who looks at the source.',
-  mend: 'Take it out, unless a program needs it.',
+  why: 'Anyone who looks at the source can read it.',
+  mend: 'Remove it, unless a program needs it.',
   needs: ['text'],
-  message: ({ what, text }) => `A comment holds ${what}: “${text}”`,
+  message: ({ what, text }) => `A comment contains ${what}: “${text}”.`,
   check({ page }, mark) {
     for (const { text, start, end } of page.comments) {
       const what = whatOf(text)
@@ -42,7 +42,7 @@ export const shellComment = rule({
           { start, end },
           { what, text: text.trim().replace(/\s+/g, ' ').slice(0, 60) },
           {
-            label: 'Take it out',
+            label: 'Remove it',
             edits: [{ target: 'comment', at: start, edit: { remove: true } }],
             judgement: true,
           },
@@ -59,13 +59,13 @@ export const shellComment = rule({
       {
         html: '<p>x</p><!-- ask ada@light.example -->',
         at: '<!--',
-        says: /a person’s address: “ask ada@light\.example”/,
+        says: /an email address: “ask ada@light\.example”/,
       },
-      { html: '<!-- login: keeper password: lamp1 -->', says: /reads like a password/ },
+      { html: '<!-- login: keeper password: lamp1 -->', says: /looks like a password/ },
       { html: '<!-- TODO prices -->', says: /a note to oneself/ },
       {
         html: `<!-- ${'<li><a href="a">A link that was here</a></li>'.repeat(6)} -->`,
-        says: /holds mark-up/,
+        says: /contains mark-up/,
       },
     ],
   },

@@ -8,13 +8,13 @@ export const shellDoctype = rule({
   sign: 'missing',
   name: 'No doctype',
   basis: 'WHATWG HTML 13.1.1',
-  why: 'Without it browsers lay the page out as they did in the last century.',
-  mend: 'Begin the page with <!doctype html>. Look at it afterwards: sizes and margins may change.',
+  why: 'Without it browsers lay the page out as they did in the 1990s.',
+  mend: 'Begin the page with <!doctype html>, and look at it afterwards: sizes and margins may change.',
   needs: ['head', 'text'],
   message: () => 'The page does not begin with <!doctype html>.',
   check({ page }, mark) {
     if (!page.doctype)
-      mark(null, {}, { label: 'Begin with it', edits: [{ target: 'doctype', edit: { value: 'html' } }] })
+      mark(null, {}, { label: 'Add the doctype', edits: [{ target: 'doctype', edit: { value: 'html' } }] })
   },
   examples: {
     clean: [

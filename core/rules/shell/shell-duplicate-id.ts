@@ -6,12 +6,12 @@ export const shellDuplicateId = rule({
   family: 'shell',
   severity: 'flaw',
   sign: 'alike',
-  name: 'An id that stands more than once',
+  name: 'Duplicate id',
   basis: 'WHATWG HTML 3.2.6',
-  why: 'Links, labels and scripts that mean the second one get the first.',
-  mend: 'Give the second another id, and see to what refers to it.',
+  why: 'Links, labels and scripts that mean the second one find the first.',
+  mend: 'Give the second another id, and update what refers to it.',
   needs: ['text'],
-  message: ({ id, count }) => `id="${id}" stands ${count} times.`,
+  message: ({ id, count }) => `id="${id}" is used ${count} times.`,
   check({ page }, mark) {
     const seen = new Map<string, number>()
     for (const { id } of page.ids) seen.set(id, (seen.get(id) ?? 0) + 1)
@@ -30,7 +30,7 @@ export const shellDuplicateId = rule({
   examples: {
     clean: ['<p id=a>x<p id=b>y', '<p id=a>x<p id=A>y'],
     marked: [
-      { html: '<p id=a>x</p><p id=a>y</p><p id=a>z</p>', at: '<p id=a>y', says: /id="a" stands 3 times/ },
+      { html: '<p id=a>x</p><p id=a>y</p><p id=a>z</p>', at: '<p id=a>y', says: /id="a" is used 3 times/ },
     ],
   },
 })

@@ -21,13 +21,13 @@ export const shellHeadSpill = rule({
   family: 'shell',
   severity: 'flaw',
   sign: 'order',
-  name: 'The head was closed too early',
+  name: 'Head closed too early',
   basis: 'WHATWG HTML 13.2.6.4.4: what is not allowed in the head closes it',
-  why: 'What stands behind it counts as the body’s, and search engines pass over it.',
-  mend: 'Move what does not belong in the head below the body’s start tag.',
+  why: 'Everything after it counts as part of the body, where search engines ignore it.',
+  mend: 'Move what does not belong in the head into the body.',
   needs: ['head', 'text'],
   message: ({ list, count }) =>
-    `What stands here closed the head, so that ${list}${count === 1 ? ' is' : ' are'} no longer in it.`,
+    `This closed the head, so that ${list}${count === 1 ? ' is' : ' are'} no longer in it.`,
   check({ page }, mark) {
     const { bodyStart } = page
     if (!bodyStart) return

@@ -7,15 +7,15 @@ export const shellLang = rule({
   family: 'shell',
   severity: 'flaw',
   sign: 'missing',
-  name: 'The page does not say its language',
+  name: 'Page language missing or invalid',
   basis: 'WCAG 2.2, 3.1.1; W3C ACT rule b5c3f8; RFC 5646',
-  why: 'Screen readers choose the voice by it, browsers the spelling and the hyphens.',
-  mend: 'Name it on the html element, such as lang="en".',
+  why: 'Screen readers choose the voice by it; browsers choose spelling and hyphenation.',
+  mend: 'Declare it on the html element, for example lang="en".',
   needs: ['head'],
   message: ({ lang }) =>
     lang === null
       ? 'The html element has no lang attribute.'
-      : `lang="${lang}" is no language tag; “en” or “en-GB” would be.`,
+      : `lang="${lang}" is not a language tag; “en” and “en-GB” are.`,
   check({ page, style }, mark) {
     if (page.lang !== null && languagePattern.test(page.lang)) return
     mark(
@@ -23,7 +23,7 @@ export const shellLang = rule({
       { lang: page.lang },
       style.language
         ? {
-            label: `Name it: ${style.language}`,
+            label: `Declare ${style.language}`,
             edits: [{ target: 'lang', edit: { value: style.language } }],
           }
         : undefined,
@@ -34,8 +34,8 @@ export const shellLang = rule({
     marked: [
       { html: '<html><p>Hello', at: '<html', says: /has no lang/ },
       { html: '<p>Hello', at: null, says: /has no lang/, style: { language: 'en' } },
-      { html: '<html lang=""><p>Hello', says: /no language tag/, style: { language: 'da' } },
-      { html: '<html lang="english!">', says: /lang="english!" is no language tag/ },
+      { html: '<html lang=""><p>Hello', says: /not a language tag/, style: { language: 'da' } },
+      { html: '<html lang="english!">', says: /lang="english!" is not a language tag/ },
     ],
   },
 })

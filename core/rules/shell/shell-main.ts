@@ -6,31 +6,31 @@ export const shellMain = rule({
   family: 'shell',
   severity: 'nit',
   sign: 'missing',
-  name: 'Not one main part',
+  name: 'The page needs exactly one main landmark',
   basis: 'WHATWG HTML 4.4.14, the main element',
-  why: 'A screen reader’s key for “to the content” leads nowhere, or to the wrong place.',
-  mend: 'Let one main element hold what is this page’s own.',
+  why: 'A screen reader’s shortcut to the main content leads nowhere, or to the wrong place.',
+  mend: 'Put what belongs to this page alone in one main element.',
   needs: ['text'],
   message: ({ count, by }) =>
     count === 0
       ? `No main element or role="main"; the content was found ${by}.`
-      : `${count} main parts are shown at once; one is expected.`,
+      : `${count} main landmarks are visible; one is expected.`,
   check({ page }, mark) {
     const mains = page.landmarks.filter((l) => l.landmark === 'main' && !l.hidden)
     if (mains.length === 1) return
     const by = {
       article: 'in the only article',
-      density: 'by where the text stands',
+      density: 'where most of the text is',
       chosen: 'where the house style says',
     }[page.main.by as string]
-    mark(mains[1] ?? null, { count: mains.length, by: by ?? 'by leaving out what is furniture' })
+    mark(mains[1] ?? null, { count: mains.length, by: by ?? 'by leaving out headers, menus and footers' })
   },
   examples: {
     clean: ['<main>x</main>', '<div role=main>x</div>', '<main>x</main><main hidden>y</main>'],
     marked: [
       { html: '<p>x</p>', at: null, says: /No main element/ },
       { html: '<article>x</article>', says: /in the only article/ },
-      { html: '<main>x</main><main>y</main>', at: '<main>y', says: /2 main parts/ },
+      { html: '<main>x</main><main>y</main>', at: '<main>y', says: /2 main landmarks/ },
     ],
   },
 })

@@ -1,19 +1,21 @@
 import { rule } from '../rule.ts'
 
 /** Errors after which the reader of the page loses something that its writer meant: an attribute, a comment, the head. */
-const grave: Record<string, string> = {
-  'eof-in-tag': 'the page ends within a tag: a quote or a “>” is missing',
-  'eof-in-comment': 'a comment is never closed: everything behind it is lost',
-  'eof-in-script-html-comment-like-text': 'a script that begins a comment is never closed',
-  'missing-attribute-value': 'an attribute has “=” and no value',
-  'unexpected-character-in-attribute-name':
-    'a quote is missing before: an attribute’s name has a quote or “<” in it',
-  'missing-whitespace-between-attributes':
-    'a quote is missing or one too many: two attributes run into each other',
-  'incorrectly-opened-comment': 'a comment is opened wrongly: “<!--” is expected',
-  'abandoned-head-element-child': 'something of the head stands behind it',
-  'disallowed-content-in-noscript-in-head': 'something not allowed in the head closed it',
-}
+const serious = new Map(
+  Object.entries({
+    'eof-in-tag': 'the page ends within a tag: a quote or a “>” is missing',
+    'eof-in-comment': 'a comment is never closed: everything after it is lost',
+    'eof-in-script-html-comment-like-text': 'a script that begins a comment is never closed',
+    'missing-attribute-value': 'an attribute has “=” and no value',
+    'unexpected-character-in-attribute-name':
+      'a quote is missing before: an attribute’s name has a quote or “<” in it',
+    'missing-whitespace-between-attributes':
+      'a quote is missing or one too many: two attributes run into each other',
+    'incorrectly-opened-comment': 'a comment is opened wrongly: “<!--” is expected',
+    'abandoned-head-element-child': 'something that belongs in the head comes after it',
+    'disallowed-content-in-noscript-in-head': 'something not allowed in the head closed it',
+  }),
+)
 
 /** Errors of the HTML standard, one mark for each of its codes. */
 export const shellParse = rule({
@@ -23,10 +25,10 @@ export const shellParse = rule({
   sign: 'order',
   name: 'Broken mark-up',
   basis: 'WHATWG HTML 13.2.2, parse errors by their code',
-  why: 'Browsers guess what was meant, and a forgotten quote can swallow what stands behind it.',
-  mend: 'Look at the place in the source: most often a quote, a “>” or an end tag is missing just before it.',
+  why: 'Browsers guess what is meant, and a forgotten quote can swallow everything after it.',
+  mend: 'Look at the place in the source: usually a quote, a “>” or an end tag is missing just before it.',
   needs: ['text'],
-  weigh: ({ code }) => (grave[code as string] ? 'flaw' : 'nit'),
+  weigh: ({ code }) => (serious.has(code as string) ? 'flaw' : 'nit'),
   message: ({ code, count, what }) => `${what || code}${count === 1 ? '' : `, ${count} times`} (${code}).`,
   check({ page }, mark) {
     const byCode = new Map<string, { at: number; count: number }>()
@@ -37,7 +39,7 @@ export const shellParse = rule({
       else if (code !== 'missing-doctype') byCode.set(code, { at, count: 1 })
     }
     for (const [code, { at, count }] of byCode) {
-      const what = grave[code] ?? code.replace(/-/g, ' ')
+      const what = serious.get(code) ?? code.replace(/-/g, ' ')
       const start = Math.max(0, Math.min(at, page.length - 1))
       mark(page.length === 0 ? null : { start, end: null }, {
         code,

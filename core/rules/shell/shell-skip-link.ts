@@ -31,12 +31,12 @@ export const shellSkipLink = rule({
   family: 'shell',
   severity: 'nit',
   sign: 'missing',
-  name: 'No link past the menu',
+  name: 'No skip link',
   basis: 'WCAG 2.2, 2.4.1; technique G1',
-  why: 'Who goes by keyboard passes every entry of the menu on every page.',
-  mend: 'Let the first link of the page lead to the main content.',
+  why: 'Readers who use the keyboard must go through the whole menu on every page.',
+  mend: 'Make the first link of the page lead to the main content.',
   needs: ['text'],
-  message: () => 'A menu stands before the main content, and none of the first links leads past it.',
+  message: () => 'A menu comes before the main content, and none of the first links skips it.',
   check({ page }, mark) {
     const main = shown(page, 'main')
     const nav = shown(page, 'nav')
@@ -46,7 +46,7 @@ export const shellSkipLink = rule({
         nav,
         {},
         {
-          label: 'Add one before the menu',
+          label: 'Add a skip link',
           edits: [{ target: 'skip', edit: { value: 'To the content' } }],
           judgement: true,
         },
@@ -59,7 +59,7 @@ export const shellSkipLink = rule({
       '<body><a href="/">Home</a><a href="#c">Skip</a><nav>x</nav><main><h1 id=c>y</h1></main>',
     ],
     marked: [
-      { html: '<body><nav><a href=a>A</a></nav><main>y</main>', at: '<nav', says: /A menu stands before/ },
+      { html: '<body><nav><a href=a>A</a></nav><main>y</main>', at: '<nav', says: /A menu comes before/ },
       {
         html: '<body><a href="#gone">Skip</a><nav>x</nav><main id=main>y</main>',
         says: /none of the first links/,

@@ -31,10 +31,10 @@ export const shellViewport = rule({
   family: 'shell',
   severity: 'flaw',
   sign: 'missing',
-  name: 'The page does not fit small screens, or may not be enlarged',
+  name: 'Viewport missing, or zooming disabled',
   basis: 'WCAG 2.2, 1.4.4; W3C ACT rule b4f0c3',
-  why: 'A phone draws the page as wide as a desk, or does not let its reader enlarge the words.',
-  mend: 'One meta in the head: width=device-width, initial-scale=1.',
+  why: 'A phone shows the page as wide as on a desktop screen, or does not let readers zoom in.',
+  mend: 'Put one viewport meta in the head: width=device-width, initial-scale=1.',
   needs: ['head'],
   message: ({ forbids }) =>
     forbids === ''
@@ -47,7 +47,7 @@ export const shellViewport = rule({
         null,
         { forbids: '' },
         {
-          label: 'Add it',
+          label: 'Add the viewport',
           edits: [{ target: 'meta:viewport', edit: { value: 'width=device-width, initial-scale=1' } }],
         },
       )
@@ -60,7 +60,7 @@ export const shellViewport = rule({
         meta,
         { forbids: bad.map((p) => p.trim()).join(', ') },
         {
-          label: 'Let it be enlarged',
+          label: 'Allow zooming',
           edits: [
             {
               target: 'meta:viewport',

@@ -36,15 +36,15 @@ export const dataBreadcrumb = rule({
   family: 'data',
   severity: 'flaw',
   sign: 'order',
-  name: 'A breadcrumb out of order',
+  name: 'Breadcrumb out of order',
   basis: 'the breadcrumb feature’s public documentation, from memory',
-  why: 'Results show the trail in place of the address; a wrong one is not shown.',
+  why: 'Results can show the breadcrumb instead of the address; a wrong one is not shown.',
   mend: 'Number the entries from 1, from the home page down to this page.',
   needs: ['data'],
   message: ({ found, expected, item }) =>
     item === null
       ? `The entry’s position is ${found}; ${expected} is expected.`
-      : `The entry leads to ${item}, which the page’s address does not lie under.`,
+      : `The entry leads to ${item}, which is not above this page’s address.`,
   check({ page, baseKnown }, mark) {
     const data = dataOf(page)
     const base = page.base === null ? page.url : (resolveAddress(page.base, page.url) ?? page.url)

@@ -79,8 +79,8 @@ export const dataConflict = siteRule({
   sign: 'alike',
   name: 'One thing described in two ways',
   basis: 'JSON-LD 1.1, 3.3: one "@id" is one thing; common practice for organisations',
-  why: 'A machine that reads two names or two numbers for one thing trusts neither.',
-  mend: 'Describe it once, and point to it by "@id" everywhere else.',
+  why: 'A machine that finds two names or two numbers for one thing trusts neither.',
+  mend: 'Describe it once, and refer to it by "@id" everywhere else.',
   needs: ['data'],
   message: ({ what, property, one, other }) => `“${property}” of ${what} is “${one}” and “${other}”.`,
   check({ site }, mark) {

@@ -20,7 +20,7 @@ export const dataContext = rule({
   family: 'data',
   severity: 'blocker',
   sign: 'missing',
-  name: 'Structured data without its vocabulary',
+  name: 'Structured data without a context',
   basis: 'JSON-LD 1.1, 3.1 (the context); schema.org, "https://schema.org"',
   why: 'Without "@context" the words in the block mean nothing to a machine.',
   mend: 'Write "@context": "https://schema.org".',
@@ -51,7 +51,7 @@ export const dataContext = rule({
           { start: block.jsonStart + from, end: block.jsonStart + to },
           { found: found.kind === 'misspelt' ? found.value.value : null },
           {
-            label: 'Name schema.org',
+            label: 'Add the context',
             edits: [
               {
                 target: 'jsonld',

@@ -41,12 +41,12 @@ export const dataDangling = siteRule({
   family: 'data',
   severity: 'flaw',
   sign: 'missing',
-  name: 'The data points to nothing',
+  name: 'The data refers to nothing',
   basis: 'JSON-LD 1.1, 3.3 (node identifiers)',
-  why: 'A machine that follows the pointer learns nothing of the organisation or the person that is meant.',
-  mend: 'Describe the thing once, with this "@id", or point to the one that is described.',
+  why: 'A machine that follows the reference learns nothing about what is meant.',
+  mend: 'Describe it once with this "@id", or refer to one that is described.',
   needs: ['data'],
-  message: ({ id, property }) => `“${property}” points to ${id}, which no page of the site describes.`,
+  message: ({ id, property }) => `“${property}” refers to ${id}, which no page of the site describes.`,
   check({ site }, mark) {
     for (const { property, id, pages } of dangling(site)) mark([...pages], { id, property })
   },
@@ -69,9 +69,9 @@ export const dataDangling = siteRule({
     marked: [
       {
         html: described({ '@type': 'Article', publisher: { '@id': '#org' } }),
-        says: /“publisher” points to https:\/\/site\.example\/page\.html#org, which no page/,
+        says: /“publisher” refers to https:\/\/site\.example\/page\.html#org, which no page/,
       },
-      { html: described({ '@type': 'Article', author: { '@id': '_:b' } }), says: /points to _:b/ },
+      { html: described({ '@type': 'Article', author: { '@id': '_:b' } }), says: /refers to _:b/ },
       {
         html: described({ '@type': 'Article', publisher: { '@id': 'https://site.example/#org' } }),
         pages: { 'index.html': '<p>x' },

@@ -11,10 +11,10 @@ export const dataEnumeration = rule({
   family: 'data',
   severity: 'flaw',
   sign: 'order',
-  name: 'A value that is not on the list',
+  name: 'Value not in the list',
   basis: 'schema.org’s enumerations and their members',
-  why: 'A machine knows the values on the list; any other says nothing to it.',
-  mend: 'Choose one of the list.',
+  why: 'Machines know only the values in the list.',
+  mend: 'Choose one from the list.',
   needs: ['data'],
   message: ({ property, found, of, members }) =>
     `“${property}” is “${found}”; a value of ${of} is expected: ${members}.`,

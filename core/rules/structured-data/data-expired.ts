@@ -23,10 +23,10 @@ export const dataExpired = rule({
   family: 'data',
   severity: 'nit',
   sign: 'alike',
-  name: 'Data about what is over',
+  name: 'The data describes something that has ended',
   basis: 'common practice, no source',
-  why: 'Results do not show an event, an offer or a job that is over.',
-  mend: 'Give the next date, or take it out.',
+  why: 'Results do not show an event, an offer or a job that has ended.',
+  mend: 'Give the next date, or remove it.',
   needs: ['data'],
   message: ({ property, value, date }) => `“${property}” is ${value}, which is before ${date}.`,
   check({ page, date }, mark) {

@@ -20,7 +20,7 @@ export const dataMismatch = rule({
   sign: 'alike',
   name: 'The data and the page disagree',
   basis: 'common practice, no source',
-  why: 'Where they disagree, a reader of both believes neither.',
+  why: 'When they disagree, neither is believed.',
   mend: 'Write what the page says, or change the page.',
   needs: ['data', 'title', 'headings', 'address'],
   message: ({ property, value, page }) => `“${property}” is “${value}”; the page says “${page}”.`,

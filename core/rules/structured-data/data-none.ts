@@ -10,10 +10,10 @@ export const dataNone = rule({
   sign: 'missing',
   name: 'No structured data',
   basis: 'common practice, no source',
-  why: 'Structured data tells machines what the page is about; results can then show a date, a price, a trail.',
+  why: 'Structured data tells machines what the page is about; results can then show a date, a price or a breadcrumb.',
   mend: 'Pick what the page is about, on the Data sheet.',
   needs: ['data', 'head'],
-  message: () => 'The page describes nothing as structured data; at least what it is about is expected.',
+  message: () => 'The page has no structured data; at least what it is about should be described.',
   check({ page }, mark) {
     if (isIndexable(page) && page.data.length === 0 && !page.inline.microdata && !page.inline.rdfa)
       mark(null, {})
@@ -26,9 +26,9 @@ export const dataNone = rule({
       '<div vocab="https://schema.org/" typeof="Event"><b property=name>x</b></div>',
     ],
     marked: [
-      { html: '<title>x</title><p>y</p>', at: null, says: /describes nothing/ },
-      { html: '<script>{"@type":"Event"}</script>', says: /describes nothing/ },
-      { html: '<meta property="og:type" content="article">', says: /describes nothing/ },
+      { html: '<title>x</title><p>y</p>', at: null, says: /has no structured data/ },
+      { html: '<script>{"@type":"Event"}</script>', says: /has no structured data/ },
+      { html: '<meta property="og:type" content="article">', says: /has no structured data/ },
     ],
   },
 })

@@ -12,12 +12,12 @@ export const dataRecommended = rule({
   family: 'data',
   severity: 'nit',
   sign: 'missing',
-  name: 'Something that a result can use is missing',
+  name: 'Recommended property missing',
   basis: 'the features’ public documentation, from memory (core/structured-data/features.json)',
-  why: 'The more a result can say of the page, the more readily it is shown in full.',
-  mend: 'Fill in what the page holds, and leave out what it does not.',
+  why: 'The more a result can say about the page, the more likely it is to be shown in full.',
+  mend: 'Fill in what the page says, and leave out what it does not.',
   needs: ['data'],
-  message: ({ feature, missing }) => `${feature}: missing, and of use to the feature: ${missing}.`,
+  message: ({ feature, missing }) => `${feature}: recommended but missing: ${missing}.`,
   check({ page }, mark) {
     for (const { feature, recommended } of featuresOf(dataOf(page))) {
       const byThing = new Map<Thing, Lack[]>()
@@ -42,7 +42,7 @@ export const dataRecommended = rule({
       {
         html: described({ '@type': 'Course', name: 'x', description: 'y' }),
         at: '{"@context"',
-        says: /Course: missing, and of use to the feature: provider\./,
+        says: /Course: recommended but missing: provider\./,
       },
       {
         html: described({ '@type': 'VideoObject', name: 'x', thumbnailUrl: '/a', uploadDate: '2026-01-01' }),

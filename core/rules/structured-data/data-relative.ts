@@ -15,13 +15,12 @@ export const dataRelative = rule({
   family: 'data',
   severity: 'nit',
   sign: 'missing',
-  name: 'An address without its site',
+  name: 'Relative URL in the data',
   basis: 'common practice, no source',
-  why: 'Data is read apart from its page; not every reader knows what the address is relative to.',
-  mend: 'Write the whole address.',
+  why: 'Data is often read apart from its page, and then nobody knows what the URL is relative to.',
+  mend: 'Write the full URL.',
   needs: ['data'],
-  message: ({ property, found, whole }) =>
-    `“${property}” is “${found}”; the whole address is expected, ${whole}.`,
+  message: ({ property, found, whole }) => `“${property}” is “${found}”; the full URL is expected, ${whole}.`,
   check({ page, baseKnown }, mark) {
     const base = page.base === null ? page.url : (resolveAddress(page.base, page.url) ?? page.url)
     for (const thing of dataOf(page).things)
@@ -39,7 +38,7 @@ export const dataRelative = rule({
           mark(
             at,
             { property: name, found: text, whole },
-            baseKnown ? replaceInData(page, at, JSON.stringify(whole), 'Write the whole address') : undefined,
+            baseKnown ? replaceInData(page, at, JSON.stringify(whole), 'Write the full URL') : undefined,
           )
         }
       }
@@ -54,7 +53,7 @@ export const dataRelative = rule({
       {
         html: described({ '@type': 'Article', image: '/img/a.jpg' }),
         at: '"/img/a.jpg"',
-        says: /“image” is “\/img\/a\.jpg”; the whole address is expected, https:\/\/site\.example\/img\/a\.jpg/,
+        says: /“image” is “\/img\/a\.jpg”; the full URL is expected, https:\/\/site\.example\/img\/a\.jpg/,
       },
       { html: described({ '@type': 'Organization', url: '../' }), says: /“url”/ },
       { html: described({ '@type': 'ListItem', position: 1, item: '/shop/' }), says: /“item”/ },

@@ -11,12 +11,12 @@ export const dataRequired = rule({
   family: 'data',
   severity: 'flaw',
   sign: 'missing',
-  name: 'Something that a result needs is missing',
+  name: 'Required property missing',
   basis: 'the features’ public documentation, from memory (core/structured-data/features.json)',
-  why: 'Without it results show the page as they show any other.',
-  mend: 'Fill it in from the page; leave the type out if the page does not hold it.',
+  why: 'Without it results show the page like any other.',
+  mend: 'Fill it in from the page, or remove the type if the page does not say it.',
   needs: ['data'],
-  message: ({ feature, missing }) => `${feature}: ${missing} is missing, which the feature needs.`,
+  message: ({ feature, missing }) => `${feature}: ${missing} is missing; the feature requires it.`,
   check({ page }, mark) {
     for (const { feature, missing } of featuresOf(dataOf(page)))
       for (const { on, path } of missing)

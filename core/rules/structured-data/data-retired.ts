@@ -10,10 +10,10 @@ export const dataRetired = rule({
   family: 'data',
   severity: 'nit',
   sign: 'too-much',
-  name: 'Data for what is no longer shown',
+  name: 'Feature no longer shown',
   basis: 'the features’ public documentation, from memory (core/structured-data/features.json)',
-  why: 'It does no harm and brings nothing in results; it is one more thing to keep in step with the page.',
-  mend: 'Keep it if something else reads it; else take it out when you next change it.',
+  why: 'It does no harm and changes nothing in results, but it must be kept in step with the page.',
+  mend: 'Keep it if something else reads it; otherwise remove it when you next change the page.',
   needs: ['data'],
   message: ({ feature, since, now }) => `${feature}: ${now} (since ${since})`,
   check({ page }, mark) {

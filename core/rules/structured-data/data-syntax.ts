@@ -2,16 +2,16 @@ import { lineAndColumn, lineStarts } from '../../page/places.ts'
 import { dataOf } from '../../structured-data/read.ts'
 import { rule } from '../rule.ts'
 
-/** A JSON-LD block that is no JSON. */
+/** A JSON-LD block that is not valid JSON. */
 export const dataSyntax = rule({
   id: 'data-syntax',
   family: 'data',
   severity: 'blocker',
   sign: 'order',
-  name: 'Structured data that is no JSON',
+  name: 'The structured data is not valid JSON',
   basis: 'RFC 8259; JSON-LD 1.1, 7 (data in HTML script elements)',
-  why: 'One wrong character, and machines read nothing of the whole block.',
-  mend: 'Mend it at the place that is named.',
+  why: 'One wrong character, and machines ignore the whole block.',
+  mend: 'Correct it at the place named.',
   needs: ['data'],
   message: ({ message, line, column }) => `${message} (line ${line} of the block, column ${column}).`,
   check({ page }, mark) {

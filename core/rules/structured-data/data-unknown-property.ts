@@ -15,15 +15,15 @@ export const dataUnknownProperty = rule({
   family: 'data',
   severity: 'flaw',
   sign: 'order',
-  name: 'A property that there is not',
+  name: 'Unknown property',
   basis: 'schema.org’s vocabulary, as shipped (NOTICE)',
-  why: 'A machine passes over a property that it does not know, and with it over what was to be said.',
-  mend: 'Write the property that is meant, in its own case.',
+  why: 'Machines ignore a property that they do not know, and with it what it says.',
+  mend: 'Write the property that is meant, with its own capitals.',
   needs: ['data'],
   message: ({ property, near, otherCase, keyword }) =>
     keyword
-      ? `“${property}” is no word of JSON-LD${near ? `; did you mean ${near}?` : '.'}`
-      : `schema.org has no property “${property}”${otherCase ? `: properties keep their case, “${near}”.` : near ? `; did you mean ${near}?` : '.'}`,
+      ? `“${property}” is not a keyword of JSON-LD${near ? `; did you mean ${near}?` : '.'}`
+      : `schema.org has no property “${property}”${otherCase ? `: capitals count, “${near}”.` : near ? `; did you mean ${near}?` : '.'}`,
   check({ page }, mark) {
     const { things, blocks } = dataOf(page)
     const wrong = new Set<string>()
@@ -62,7 +62,7 @@ export const dataUnknownProperty = rule({
       {
         html: described({ '@type': 'Event', startdate: '2026' }),
         at: '"startdate"',
-        says: /keep their case, “startDate”\.$/,
+        says: /capitals count, “startDate”\.$/,
       },
       {
         html: described({ '@type': 'Article', headlin: 'x' }),
@@ -77,7 +77,7 @@ export const dataUnknownProperty = rule({
       {
         html: described({ '@Type': 'Event', name: 'x' }),
         at: '"@Type"',
-        says: /no word of JSON-LD; did you mean @type\?/,
+        says: /not a keyword of JSON-LD; did you mean @type\?/,
       },
     ],
   },

@@ -11,17 +11,17 @@ export const dataUnknownType = rule({
   family: 'data',
   severity: 'blocker',
   sign: 'order',
-  name: 'A type that there is not',
+  name: 'Unknown type',
   basis: 'schema.org’s vocabulary, as shipped (NOTICE)',
-  why: 'A machine passes over a thing whose type it does not know.',
-  mend: 'Write the type that is meant, in its own case.',
+  why: 'Machines ignore a thing whose type they do not know.',
+  mend: 'Write the type that is meant, with its own capitals.',
   needs: ['data'],
   message: ({ type, near, otherCase, is }) =>
     `schema.org has no type “${type}”${
       is
         ? `: that is a ${is}`
         : otherCase
-          ? `: types keep their case, “${near}”`
+          ? `: capitals count, “${near}”`
           : near
             ? `; did you mean ${near}?`
             : ''
@@ -61,7 +61,7 @@ export const dataUnknownType = rule({
         at: '"Artcle"',
         says: /no type “Artcle”; did you mean Article\?/,
       },
-      { html: described({ '@type': 'event' }), at: '"event"', says: /types keep their case, “Event”/ },
+      { html: described({ '@type': 'event' }), at: '"event"', says: /capitals count, “Event”/ },
       {
         html: described({ '@type': ['Event', 'Lampenabend'] }),
         at: '"Lampenabend"',

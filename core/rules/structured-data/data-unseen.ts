@@ -14,11 +14,11 @@ export const dataUnseen = rule({
   sign: 'alike',
   name: 'The data says what the page does not',
   basis: 'the general guidelines for structured data, from memory',
-  why: 'Data must say what readers can see. Where it says more, the whole page’s data may be passed over.',
-  mend: 'Say it on the page, or take it out of the data.',
+  why: 'Data must say what readers can see. If it says more, all of the page’s data may be ignored.',
+  mend: 'Say it on the page, or remove it from the data.',
   needs: ['data', 'text'],
   message: ({ property, of, value }) =>
-    `“${property}”${of ? ` of the ${of}` : ''} is “${value}”, which is not in the page’s visible text.`,
+    `“${property}”${of ? ` of the ${of}` : ''} is “${value}”, which the page’s visible text does not say.`,
   check({ page }, mark) {
     if (page.data.length === 0) return
     for (const { thing, property, as, value, start, end } of toBeSeen(dataOf(page))) {
@@ -71,7 +71,7 @@ export const dataUnseen = rule({
       {
         html: described({ '@type': 'Event', name: 'Lamp lighting' }, '<h1>Storm watch</h1>'),
         at: '"Lamp lighting"',
-        says: /“name” is “Lamp lighting”, which is not in/,
+        says: /“name” is “Lamp lighting”, which the page/,
       },
       {
         html: described(

@@ -11,13 +11,13 @@ export const dataUntyped = rule({
   family: 'data',
   severity: 'flaw',
   sign: 'missing',
-  name: 'A thing without a type',
+  name: 'Thing without a type',
   basis: 'schema.org, "Getting started": every item has a type',
-  why: 'Without "@type" a machine knows some values and not what they are values of.',
+  why: 'Without "@type" a machine knows some values, but not what they describe.',
   mend: 'Say what it is.',
   needs: ['data'],
   message: ({ under, expected }) =>
-    `${under === null ? 'A thing' : `What stands under “${under}”`} has no "@type"${expected ? `; ${expected} is expected` : ''}.`,
+    `${under === null ? 'A thing' : `The value of “${under}”`} has no "@type"${expected ? `; ${expected} is expected` : ''}.`,
   check({ page }, mark) {
     const { things, byId } = dataOf(page)
     for (const thing of things) {
@@ -44,7 +44,7 @@ export const dataUntyped = rule({
       {
         html: described({ '@type': 'Event', location: { name: 'x' } }),
         at: '{"name"',
-        says: /under “location” has no "@type"; Place, PostalAddress or VirtualLocation/,
+        says: /The value of “location” has no "@type"; Place, PostalAddress or VirtualLocation/,
       },
       { html: described({ name: 'x' }), at: '{"@context"', says: /^A thing has no "@type"\.$/ },
       { html: described({ '@graph': [{ name: 'x' }] }), at: '{"name"', says: /A thing has no/ },

@@ -9,16 +9,16 @@ export const dataValueType = rule({
   family: 'data',
   severity: 'flaw',
   sign: 'order',
-  name: 'A value of the wrong kind',
+  name: 'Value of the wrong kind',
   basis:
     'schema.org, rangeIncludes; ISO 8601 for dates, times and durations; ISO 4217 and ISO 3166-1; BCP 47; GS1 and ISO 2108 for check digits',
-  why: 'What cannot be read as a date, a number or a thing is passed over.',
-  mend: 'Write it as the property takes it.',
+  why: 'What cannot be read as a date, a number or a thing is ignored.',
+  mend: 'Write it in the form that the property takes.',
   needs: ['data'],
   weigh: ({ plain }) => (plain ? 'nit' : 'flaw'),
   message: ({ property, found, expected, plain }) =>
     plain
-      ? `“${property}” is text, ${found}; a thing says more: ${expected}.`
+      ? `“${property}” is the text ${found}; a thing would say more: ${expected}.`
       : `“${property}” is ${found}; ${expected} is expected.`,
   check({ page }, mark) {
     for (const { property, value, verdict } of judgeAll(dataOf(page))) {
@@ -67,7 +67,7 @@ export const dataValueType = rule({
       {
         html: described({ '@type': 'Article', author: 'Ada Fenn' }),
         at: '"Ada Fenn"',
-        says: /is text, “Ada Fenn”; a thing says more: Organization or Person/,
+        says: /is the text “Ada Fenn”; a thing would say more: Organization or Person/,
       },
       {
         html: described({ '@type': 'Article', author: { '@type': 'Place', name: 'x' } }),

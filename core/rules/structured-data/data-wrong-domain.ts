@@ -21,13 +21,13 @@ export const dataWrongDomain = rule({
   family: 'data',
   severity: 'flaw',
   sign: 'order',
-  name: 'A property of another type',
+  name: 'Property of another type',
   basis: 'schema.org, domainIncludes',
-  why: 'Machines look for a property where it belongs; here it is passed over.',
-  mend: 'Put it where it belongs, or use the property that this type has.',
+  why: 'Machines look for a property where it belongs; here they ignore it.',
+  mend: 'Put it where it belongs, or use a property that this type has.',
   needs: ['data'],
   message: ({ property, type, belongs }) =>
-    `“${property}” is no property of ${type}; it belongs to ${belongs}.`,
+    `${type} has no property “${property}”; it belongs to ${belongs}.`,
   check({ page }, mark) {
     for (const thing of dataOf(page).things)
       for (const { name, known, reverse, values, at } of thing.properties) {
@@ -58,16 +58,16 @@ export const dataWrongDomain = rule({
       {
         html: described({ '@type': 'Product', price: 3 }),
         at: '"price"',
-        says: /“price” is no property of Product; it belongs to .*Offer/,
+        says: /Product has no property “price”; it belongs to .*Offer/,
       },
       {
         html: described({ '@type': 'Person', headline: 'x' }),
-        says: /“headline” is no property of Person; it belongs to CreativeWork\./,
+        says: /Person has no property “headline”; it belongs to CreativeWork\./,
       },
       {
         html: described({ '@type': 'Place', '@reverse': { location: { '@type': 'Offer' } } }),
         at: '"location"',
-        says: /no property of Offer/,
+        says: /Offer has no property/,
       },
     ],
   },

@@ -9,10 +9,10 @@ export const keywordAbsent = rule({
   name: 'The keyword is not in the text',
   basis: 'common practice, no source',
   why: 'A page is found for what it says.',
-  mend: 'Say it where it belongs, or choose a keyword that the page is about.',
+  mend: 'Use it where it belongs, or choose a keyword that the page is about.',
   needs: ['text'],
   silences: ['keyword-lead'],
-  message: ({ keyword }) => `“${keyword}” is nowhere in the main content, in any word form.`,
+  message: ({ keyword }) => `“${keyword}” is nowhere in the main content, in any of its word forms.`,
   check({ page, primary, placed }, mark) {
     if (primary && page.main.text !== '' && placed()!.matches === 0) mark(null, { keyword: primary.text })
   },

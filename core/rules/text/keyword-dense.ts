@@ -9,13 +9,13 @@ export const keywordDense = rule({
   family: 'text',
   severity: 'flaw',
   sign: 'too-much',
-  name: 'The keyword too often',
+  name: 'Keyword used too often',
   basis: 'common practice, no source',
-  why: 'It reads as written for machines, and search engines have long known it.',
-  mend: 'Say it in other words, or leave it out where it is understood.',
+  why: 'It reads as if written for machines, and search engines notice.',
+  mend: 'Use other words, or leave it out where it is understood.',
   needs: ['text'],
   message: ({ keyword, matches, share, words, most }) =>
-    `“${keyword}” stands ${matches} times in ${words} words, ${share} %; the house style asks for ${most} % at most.`,
+    `“${keyword}” appears ${matches} times in ${words} words (${share} %); the house style asks for ${most} % at most.`,
   check({ page, primary, placed, style }, mark) {
     const { words } = page.main
     if (!primary || words < FEWEST_WORDS) return
@@ -47,7 +47,7 @@ export const keywordDense = rule({
         html: `<html lang=en><main><p>${'knots and the wide sea '.repeat(20)}</p></main>`,
         keywords: { primary: 'knot', secondary: [] },
         at: null,
-        says: /“knot” stands 20 times in 100 words, 20 %; .* 3 % at most/,
+        says: /“knot” appears 20 times in 100 words \(20 %\); .* 3 % at most/,
       },
     ],
   },

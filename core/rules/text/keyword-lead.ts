@@ -8,10 +8,10 @@ export const keywordLead = rule({
   family: 'text',
   severity: 'flaw',
   sign: 'missing',
-  name: 'The keyword does not come early',
+  name: 'Keyword not near the beginning',
   basis: 'common practice, no source: in the first 100 words',
-  why: 'A reader who came for these words wants to see at once that the page is about them.',
-  mend: 'Say it in the opening paragraph.',
+  why: 'People who searched for these words want to see at once that the page is about them.',
+  mend: 'Use it in the opening paragraph.',
   needs: ['text'],
   message: ({ keyword, words }) => `“${keyword}” is not in the first ${words} words of the main content.`,
   check({ page, primary, style }, mark) {

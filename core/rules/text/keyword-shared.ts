@@ -9,10 +9,10 @@ export const keywordShared = siteRule({
   sign: 'alike',
   name: 'Several pages have the same keyword',
   basis: 'common practice, no source',
-  why: 'They stand in each other’s way: a search engine shows one, and seldom the one that was meant.',
+  why: 'They compete: a search engine shows one of them, and seldom the one that is meant.',
   mend: 'Give each page a keyword of its own, or join the pages.',
   needs: [],
-  message: ({ count, keyword }) => `${count} pages are to be found for the same words (“${keyword}”).`,
+  message: ({ count, keyword }) => `${count} pages are assigned the same keyword (“${keyword}”).`,
   check({ site }, mark) {
     for (const pages of repeated(site.byKeyword, site))
       mark(pages, { count: pages.length, keyword: site.entries.get(pages[0]!)!.keyword })
@@ -33,7 +33,7 @@ export const keywordShared = siteRule({
         keywords: { primary: 'knot course', secondary: [] },
         pages: { 'b.html': '<html lang=en>' },
         others: { 'b.html': { primary: 'courses in knots', secondary: [] } },
-        says: /2 pages are to be found for the same words/,
+        says: /2 pages are assigned the same keyword/,
       },
     ],
   },

@@ -7,12 +7,12 @@ export const keywordUnassigned = rule({
   family: 'text',
   severity: 'nit',
   sign: 'missing',
-  name: 'No keyword is chosen',
+  name: 'No keyword chosen',
   basis: 'common practice, no source',
   why: 'What a page should be found for decides its title, its headings and its address.',
   mend: 'Choose one primary keyword for it.',
   needs: ['title'],
-  message: () => 'The page has no primary keyword, and other pages of the site have one.',
+  message: () => 'The page has no primary keyword; other pages of the site have one.',
   check({ page, site, primary }, mark) {
     if (!primary && site.byKeyword.size > 0 && isIndexable(page)) mark(null, {})
   },

@@ -7,18 +7,20 @@ export const linkBroken = rule({
   family: 'text',
   severity: 'flaw',
   sign: 'missing',
-  name: 'A link that leads nowhere',
+  name: 'Broken link',
   basis: 'common practice, no source',
-  why: 'Readers land on an error, and the page that was meant is not found by following links.',
-  mend: 'Mend the address, or take the link out.',
+  why: 'Readers get an error, and the page that is meant cannot be found by following links.',
+  mend: 'Correct the address, or remove the link.',
   needs: ['links'],
-  message: ({ href, text }) => `“${href}”${text ? ` behind “${text}”` : ''} is no page or file of the site.`,
+  message: ({ href, text }) =>
+    `The link${text ? ` “${text}”` : ''} leads to “${href}”, which is not a page or file of this site.`,
   check({ page, site }, mark) {
     if (!site.whole) return
     for (const link of page.links) {
       if (link.url === null || link.href === '') continue
       const address = addressKey(link.url)
-      if (address.startsWith(site.base) && !site.addresses.has(address)) mark(link, { href: link.href, text: link.text })
+      if (address.startsWith(site.base) && !site.addresses.has(address))
+        mark(link, { href: link.href, text: link.text })
     }
   },
   examples: {
@@ -32,7 +34,7 @@ export const linkBroken = rule({
       },
     ],
     marked: [
-      { html: '<a href="gone.html">The way</a>', at: '<a', says: /“gone\.html” behind “The way”/ },
+      { html: '<a href="gone.html">The way</a>', at: '<a', says: /The link “The way” leads to “gone\.html”/ },
       { html: '<base href="/deep/"><a href="page.html">x</a>', at: '<a', says: /page\.html/ },
     ],
   },

@@ -80,12 +80,12 @@ export const linkVague = rule({
   family: 'text',
   severity: 'nit',
   sign: 'alike',
-  name: 'A link that does not say where it leads',
+  name: 'Link text that does not say where it leads',
   basis: 'WCAG 2.2, 2.4.4 and 2.4.9; failure F84',
-  why: 'In a list of links, as a screen reader gives it, they all say the same; and what they lead to gets no name.',
-  mend: 'Let the link’s words name what is behind it.',
+  why: 'In a screen reader’s list of links they all sound the same, and the page they lead to gets no name.',
+  mend: 'Let the link text name what it leads to.',
   needs: ['links'],
-  message: ({ text, href }) => `“${text}” is all that the link to ${href} says.`,
+  message: ({ text, href }) => `The link to ${href} says only “${text}”.`,
   check({ page, style }, mark) {
     const lang = primaryLanguage(page.lang ?? style.language)
     const words = lists.get(lang === 'no' || lang === 'nn' ? 'nb' : lang)
@@ -110,13 +110,13 @@ export const linkVague = rule({
       {
         html: '<html lang=en><p>For times click <a href="t.html">here</a>.</p>',
         at: '<a',
-        says: /“here” is all that the link to t\.html says/,
+        says: /The link to t\.html says only “here”/,
       },
       { html: '<html lang=en><a href="t">Read more …</a>', says: /Read more …/ },
       { html: '<html lang=da><a href="t">Læs mere</a>', says: /Læs mere/ },
       {
         html: '<html lang=cy><a href="https://a.example/b">https://a.example/b</a>',
-        says: /https:\/\/a\.example\/b” is all/,
+        says: /says only “https:\/\/a\.example\/b”/,
       },
     ],
   },

@@ -8,8 +8,8 @@ export const pageOrphan = siteRule({
   sign: 'missing',
   name: 'No page links to it',
   basis: 'common practice, no source',
-  why: 'Readers do not come upon it, and search engines find it late and think little of it.',
-  mend: 'Link to it from the page that a reader comes from.',
+  why: 'Readers do not come across it, and search engines find it late and rate it low.',
+  mend: 'Link to it from a page on which readers would look for it.',
   needs: ['links'],
   message: () => 'No other page of the site links to it.',
   check({ site }, mark) {

@@ -10,10 +10,10 @@ export const textPlaceholder = rule({
   sign: 'too-much',
   name: 'Filler text',
   basis: 'common practice, no source',
-  why: 'It was meant to be replaced before anybody saw it.',
-  mend: 'Write what belongs there, or take it out.',
+  why: 'It was meant to be replaced before anyone saw it.',
+  mend: 'Write what belongs there, or remove it.',
   needs: ['text'],
-  message: ({ text }) => `“${text}” stands in the text.`,
+  message: ({ text }) => `The text contains “${text}”.`,
   check({ page }, mark) {
     const found = filler.exec(page.main.text)?.[0].trim()
     if (found) mark(null, { text: found })
@@ -24,7 +24,7 @@ export const textPlaceholder = rule({
       {
         html: '<main><p>Lorem ipsum dolor sit amet.</p></main>',
         at: null,
-        says: /“Lorem ipsum dolor sit amet\.” stands/,
+        says: /contains “Lorem ipsum dolor sit amet\.”/,
       },
     ],
   },

@@ -9,7 +9,7 @@ export const textThin = rule({
   name: 'Little text',
   basis: 'common practice, no source; not asked of pages of the types contact and listing',
   why: 'A page that says little is seldom the one that answers a question.',
-  mend: 'Say what a reader would ask next, or join the page to another.',
+  mend: 'Answer what a reader would ask next, or merge the page with another.',
   needs: ['text'],
   message: ({ words, least }) =>
     `${words} ${words === 1 ? 'word' : 'words'} of main content; the house style asks for ${least} at least.`,

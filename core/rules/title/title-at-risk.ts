@@ -10,7 +10,7 @@ export const titleAtRisk = rule({
   name: 'The title may be cut',
   basis: 'common practice, no source: 560 to 600 px; engines change their widths without notice',
   why: 'It fits today; a small change in how results are drawn would cut it.',
-  mend: 'Take out a short word if one can go.',
+  mend: 'Leave out a short word if you can.',
   needs: ['title'],
   message: ({ px, from, to }) => `${px} px lies in the risk band from ${from} to ${to} px.`,
   check({ page, style, measured }, mark) {

@@ -12,12 +12,12 @@ export const titleCase = rule({
   family: 'title',
   severity: 'nit',
   sign: 'order',
-  name: 'Not in the house’s casing style',
+  name: 'Title not in the house’s casing style',
   basis: 'the house’s choice; AP and Chicago by their manuals, from memory',
-  why: 'Titles of one site that are set alike look cared for.',
-  mend: 'Set it as the style has it; put what the style cannot know among the protected words.',
+  why: 'Titles set in one style look cared for.',
+  mend: 'Set it in the house’s style; add names that the style cannot know to the protected words.',
   needs: ['title'],
-  message: ({ expected, styleName }) => `In ${styleName} it is “${expected}”.`,
+  message: ({ expected, styleName }) => `In ${styleName} the title is “${expected}”.`,
   check({ page, style }, mark) {
     const title = titleOf(page)
     if (style.casing === 'as typed' || !title || title.text === '') return
@@ -30,7 +30,7 @@ export const titleCase = rule({
     mark(
       title,
       { expected, styleName: styleNames[style.casing] },
-      { label: 'Set it so', edits: [{ target: 'title', edit: { value: expected } }] },
+      { label: 'Change the casing', edits: [{ target: 'title', edit: { value: expected } }] },
     )
   },
   examples: {
@@ -44,7 +44,7 @@ export const titleCase = rule({
         html: '<html lang=en><title>A night on the rock</title>',
         style: { casing: 'ap' },
         at: '<title',
-        says: /In AP style it is “A Night on the Rock”/,
+        says: /In AP style the title is “A Night on the Rock”/,
       },
       {
         html: '<html lang=en><title>Sail With the Petrel</title><p>When the Petrel sails, she sails.',

@@ -9,8 +9,8 @@ export const titleCutNarrow = rule({
   sign: 'too-much',
   name: 'The title is cut on narrow screens',
   basis: 'common practice, from memory: two lines of 358 px at 20 px, cut at a word',
-  why: 'On a telephone the last words are lost.',
-  mend: 'Say it shorter, or see to it that nothing is missed without the last words.',
+  why: 'On a phone the last words are lost.',
+  mend: 'Shorten it, or make sure that nothing is missed without the last words.',
   needs: ['title'],
   message: ({ lines, column, lost }) => `${lines} lines of ${column} px are full. Lost: “${lost}”.`,
   check({ page, style, measured }, mark) {

@@ -10,7 +10,7 @@ export const titleDuplicate = siteRule({
   name: 'Several pages have the same title',
   basis: 'WCAG 2.2, 2.4.2; common practice: unique on every page',
   why: 'In results and in tabs nobody can tell the pages apart.',
-  mend: 'Say in each what the other pages are not.',
+  mend: 'Say in each title what only that page is about.',
   needs: ['title'],
   message: ({ count, title }) => `${count} pages have the title “${title}”.`,
   check({ site }, mark) {

@@ -9,11 +9,10 @@ export const titleEmpty = rule({
   sign: 'missing',
   name: 'The title is empty',
   basis: 'WHATWG HTML 4.2.2; WCAG 2.2, 2.4.2',
-  why: 'An empty title counts as none: something else is shown in its place.',
-  mend: 'Write one: what the page is, in the words that people search.',
+  why: 'An empty title counts as none: something else is shown instead.',
+  mend: 'Write one: what the page is, in the words that people search for.',
   needs: ['title'],
-  message: ({ shown }) =>
-    `The title element is there but empty${shown ? `; “${shown}” would be shown instead` : ''}.`,
+  message: ({ shown }) => `The title element is empty${shown ? `; “${shown}” would be shown instead` : ''}.`,
   check({ page }, mark) {
     const title = titleOf(page)
     if (title?.text === '')

@@ -9,13 +9,13 @@ export const titleKeywordLate = rule({
   family: 'title',
   severity: 'nit',
   sign: 'order',
-  name: 'The keyword stands late in the title',
+  name: 'Keyword late in the title',
   basis: 'common practice, no source: within the first half of what a wide result shows',
-  why: 'Eyes run down the beginnings of results; and what stands late is cut first.',
-  mend: 'Turn the title round, so that the keyword comes first.',
+  why: 'Readers skim the beginnings of results, and the end of a title is cut first.',
+  mend: 'Turn the title round so that the keyword comes first.',
   needs: ['title'],
   message: ({ keyword, px, half }) =>
-    `“${keyword}” starts at ${px} px; within the first ${half} px is expected.`,
+    `“${keyword}” starts at ${px} px; it should start within the first ${half} px.`,
   check({ page, style, primary }, mark) {
     const title = titleOf(page)
     const match = title && primary ? findKeyword(title.text, primary)[0] : undefined
@@ -37,7 +37,7 @@ export const titleKeywordLate = rule({
         html: '<html lang=en><title>Winter evenings on the rock of Farrowskerry: lamp lighting</title>',
         keywords: { primary: 'lamp lighting', secondary: [] },
         at: '<title',
-        says: /“lamp lighting” starts at \d+ px; within the first 300 px/,
+        says: /“lamp lighting” starts at \d+ px; it should start within the first 300 px/,
       },
     ],
   },

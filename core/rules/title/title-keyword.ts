@@ -10,10 +10,10 @@ export const titleKeyword = rule({
   sign: 'missing',
   name: 'The keyword is not in the title',
   basis: 'common practice, no source: any word form, any order within 3 words more than the keyword has',
-  why: 'Searchers look for their own words in the title, and results set them in bold.',
-  mend: 'Work the words in, near the beginning.',
+  why: 'People look for the words they searched, and results show them in bold.',
+  mend: 'Work the words in near the beginning.',
   needs: ['title'],
-  message: ({ keyword }) => `“${keyword}” is not in the title, in any word form.`,
+  message: ({ keyword }) => `“${keyword}” is not in the title, in any of its word forms.`,
   check({ page, primary }, mark) {
     const title = titleOf(page)
     if (!primary || !title || title.text === '' || hasKeyword(title.text, primary)) return

@@ -9,10 +9,10 @@ export const titleLong = rule({
   family: 'title',
   severity: 'nit',
   sign: 'too-much',
-  name: 'A long title',
+  name: 'Long title',
   basis: 'common practice, no source: 65 characters',
   why: 'Long titles are cut in results, tabs and bookmarks.',
-  mend: 'Say it shorter.',
+  mend: 'Shorten it.',
   needs: ['title'],
   message: ({ count, limit }) => `${count} characters; the house style asks for ${limit} at most.`,
   check({ page, style }, mark) {

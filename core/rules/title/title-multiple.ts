@@ -8,10 +8,10 @@ export const titleMultiple = rule({
   sign: 'too-much',
   name: 'More than one title',
   basis: 'WHATWG HTML 4.2.1: no more than one title element',
-  why: 'Only the first counts; the others are read by nobody, or by the wrong reader.',
-  mend: 'Keep the first and take the others out.',
+  why: 'Only the first counts; the others are ignored, or picked up by mistake.',
+  mend: 'Keep the first and remove the others.',
   needs: ['title', 'head'],
-  message: ({ count }) => `${count} title elements stand in the head; one is expected.`,
+  message: ({ count }) => `The head has ${count} title elements; one is expected.`,
   check({ page }, mark) {
     const titles = page.titles.filter((t) => t.inHead)
     if (titles.length < 2) return

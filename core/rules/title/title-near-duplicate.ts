@@ -67,13 +67,13 @@ export const titleNearDuplicate = siteRule({
   family: 'title',
   severity: 'nit',
   sign: 'alike',
-  name: 'Titles that are nearly the same',
+  name: 'Nearly identical titles',
   basis: 'common practice, no source',
-  why: 'In a list of results they look like one page, and the word that tells them apart is overlooked.',
-  mend: 'Put what each page alone has at the beginning.',
+  why: 'In a list of results they look like one page, and the word that tells them apart is easily missed.',
+  mend: 'Put what is special about each page at the beginning.',
   needs: ['title'],
   message: ({ count, first, second }) =>
-    `${count} pages have titles that differ in digits or one word alone: “${first}”, “${second}”.`,
+    `${count} pages have titles that differ only in digits or in one word: “${first}”, “${second}”.`,
   check({ site }, mark) {
     for (const { pages, first, second } of nearTitles(site))
       mark(pages, { count: pages.length, first, second })
@@ -101,7 +101,7 @@ export const titleNearDuplicate = siteRule({
       {
         html: '<title>Storm diary 2024</title>',
         pages: { 'b.html': '<title>Storm diary 2025</title>' },
-        says: /2 pages have titles that differ in digits or one word alone: “Storm diary 202\d”/,
+        says: /2 pages have titles that differ only in digits or in one word: “Storm diary 202\d”/,
       },
       {
         html: '<title>Rooms for two by the sea | Light</title>',

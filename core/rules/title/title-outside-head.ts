@@ -6,17 +6,17 @@ export const titleOutsideHead = rule({
   family: 'title',
   severity: 'flaw',
   sign: 'order',
-  name: 'A title outside the head',
+  name: 'Title outside the head',
   basis: 'WHATWG HTML 4.2.2: in the head, once',
-  why: 'Something closed the head before it; engines and browsers need not read it there.',
-  mend: 'Move it into the head, and take out of the head what does not belong there.',
+  why: 'Something closed the head before it, and search engines may ignore it there.',
+  mend: 'Move it into the head, and remove from the head what does not belong there.',
   needs: ['title', 'head'],
-  message: ({ title }) => `The title element “${title}” stands in the body.`,
+  message: ({ title }) => `The title element “${title}” is in the body.`,
   check({ page }, mark) {
     for (const title of page.titles) if (!title.inHead) mark(title, { title: title.text })
   },
   examples: {
     clean: ['<title>Tides</title><p>x', '<title>Tides</title><svg><title>A drawing</title></svg>'],
-    marked: [{ html: '<p>Early</p><title>Tides</title>', at: '<title', says: /“Tides” stands in the body/ }],
+    marked: [{ html: '<p>Early</p><title>Tides</title>', at: '<title', says: /“Tides” is in the body/ }],
   },
 })

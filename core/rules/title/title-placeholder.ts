@@ -10,7 +10,7 @@ export const titlePlaceholder = rule({
   family: 'title',
   severity: 'blocker',
   sign: 'missing',
-  name: 'A placeholder for a title',
+  name: 'Placeholder instead of a title',
   basis: 'common practice, no source',
   why: 'It says nothing about the page, and every page made from the template has the same.',
   mend: 'Write what the page is.',

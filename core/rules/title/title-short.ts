@@ -9,10 +9,10 @@ export const titleShort = rule({
   family: 'title',
   severity: 'nit',
   sign: 'missing',
-  name: 'A short title',
+  name: 'Short title',
   basis: 'common practice, no source: 30 characters',
-  why: 'There is room to say for whom, where or when, in words that people search.',
-  mend: 'Add what tells this page from others.',
+  why: 'There is room to say for whom, where or when, in words that people search for.',
+  mend: 'Add what sets this page apart.',
   needs: ['title'],
   message: ({ count, limit }) => `${count} characters; the house style asks for ${limit} at least.`,
   check({ page, style }, mark) {

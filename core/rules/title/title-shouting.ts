@@ -9,8 +9,8 @@ export const titleShouting = rule({
   sign: 'too-much',
   name: 'Words in capitals',
   basis: 'common practice, no source: two words or more of four letters or more',
-  why: 'Capitals are slow to read, wide, and look like shouting.',
-  mend: 'Set them small; put names that are written so among the house’s protected words.',
+  why: 'Capitals are slow to read, take up room, and look like shouting.',
+  mend: 'Use small letters; add names that are written in capitals to the house’s protected words.',
   needs: ['title'],
   message: ({ words, count }) => `${count} words are in capitals: ${words}.`,
   check({ page, style }, mark) {

@@ -9,12 +9,12 @@ export const titleStaleYear = rule({
   family: 'title',
   severity: 'nit',
   sign: 'too-much',
-  name: 'A year that is over',
+  name: 'Past year in the title',
   basis: 'common practice, no source',
-  why: 'A page that says last year in its title looks forgotten.',
-  mend: 'Write the present year, or the token {year}, which keeps itself current.',
+  why: 'A page with a past year in its title looks out of date.',
+  mend: 'Write this year, or the token {year}, which stays current by itself.',
   needs: ['title'],
-  message: ({ year, now }) => `The title says ${year}; it is ${now}.`,
+  message: ({ year, now }) => `The title says ${year}; it is now ${now}.`,
   check({ page, date }, mark) {
     const title = titleOf(page)
     const now = date.slice(0, 4)
@@ -36,7 +36,7 @@ export const titleStaleYear = rule({
       '<title>The storm of 2019</title><script type=application/ld+json>{"@type":"Article","datePublished":"2019-12-01"}</script>',
     ],
     marked: [
-      { html: '<title>Crossings in 2024</title>', at: '<title', says: /The title says 2024; it is 2026/ },
+      { html: '<title>Crossings in 2024</title>', at: '<title', says: /The title says 2024; it is now 2026/ },
     ],
   },
 })

@@ -12,11 +12,10 @@ export const titleStuffed = rule({
   sign: 'too-much',
   name: 'The title repeats itself',
   basis: 'common practice, no source',
-  why: 'Readers take it for advertising, and engines may write a title of their own instead.',
-  mend: 'Say it once; use the room for what else the page has.',
+  why: 'It reads like advertising, and search engines may write a title of their own instead.',
+  mend: 'Say it once, and use the room for what else the page offers.',
   needs: ['title'],
-  message: ({ word, count, most }) =>
-    `“${word}” stands ${count} times in the title; ${most} at most is expected.`,
+  message: ({ word, count, most }) => `“${word}” appears ${count} times in the title; ${most} is the most.`,
   check({ page, style, primary }, mark) {
     const own = ownTitle(page, style)
     const uses = primary ? findKeyword(own, primary).length : 0
@@ -41,12 +40,12 @@ export const titleStuffed = rule({
       {
         html: '<html lang=en><title>Knots, knot courses and knotting</title>',
         at: '<title',
-        says: /“Knots” stands 3 times/,
+        says: /“Knots” appears 3 times/,
       },
       {
         html: '<html lang=en><title>Lamp lighting: our lamp-lighting evenings</title>',
         keywords: { primary: 'lamp lighting', secondary: [] },
-        says: /“lamp lighting” stands 2 times in the title; once at most/,
+        says: /“lamp lighting” appears 2 times in the title; once is the most/,
       },
     ],
   },

@@ -10,12 +10,12 @@ export const titleSuffix = rule({
   family: 'title',
   severity: 'nit',
   sign: 'missing',
-  name: 'Not in the house’s title pattern',
+  name: 'Title not in the house’s pattern',
   basis: 'the house’s choice; common practice: the site’s name at the end, behind a separator',
-  why: 'The name at the end tells readers whose page it is, once and in one place.',
-  mend: 'Put the name where the pattern has it, once.',
+  why: 'The site’s name, once and always in the same place, tells readers whose page it is.',
+  mend: 'Put the name where the pattern has it, and only once.',
   needs: ['title'],
-  message: ({ expected, found }) => `The site’s name is ${found}; the pattern makes “${expected}”.`,
+  message: ({ expected, found }) => `The site’s name is ${found}; the pattern gives “${expected}”.`,
   check({ page, style, site }, mark) {
     const title = titleOf(page)
     const { titlePattern, siteName } = style
@@ -41,7 +41,7 @@ export const titleSuffix = rule({
         found: times === 0 ? 'missing' : times > 1 ? `there ${times} times` : 'not where the pattern has it',
       },
       plain && expected !== title.text && expected.toLowerCase().split(name).length === 2
-        ? { label: 'Set it in the pattern', edits: [{ target: 'title', edit: { value: expected } }] }
+        ? { label: 'Apply the pattern', edits: [{ target: 'title', edit: { value: expected } }] }
         : undefined,
     )
   },
@@ -61,7 +61,7 @@ export const titleSuffix = rule({
         html: '<title>Knots</title>',
         style: { titlePattern: '{page} | {site}', siteName: 'Farrowskerry' },
         at: '<title',
-        says: /missing; the pattern makes “Knots \| Farrowskerry”/,
+        says: /missing; the pattern gives “Knots \| Farrowskerry”/,
       },
       {
         html: '<title>Knots | Farrowskerry | Farrowskerry</title>',
