@@ -56,11 +56,14 @@ export async function audit(args: string[]): Promise<number> {
     )
 
   // Every page's address is known to the first rule that runs; and what the home page links to.
-  for (const path of pages)
+  for (const path of pages) {
+    const keyword = keywordFor(path, style.language)
     updateIndex(index, path, {
       ...addressOnly(path, urlOf(path)),
-      keyword: keywordKey(keywordFor(path, style.language)),
+      keyword: keywordKey(keyword),
+      phrase: keyword?.text ?? null,
     })
+  }
   const read = (path: string) =>
     onePage(() => pageFrom(files.read(path), { path, url: urlOf(path), main: style.main }))
   const home = index.addresses.get(base)

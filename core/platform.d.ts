@@ -9,6 +9,7 @@ declare class TextEncoder {
 }
 declare class URL {
   constructor(url: string, base?: string)
+  static canParse(url: string, base?: string): boolean
   href: string
   readonly origin: string
   protocol: string

@@ -47,6 +47,8 @@ export interface LedgerRow {
   linked: number
   /** Its primary keyword as word forms fold; null where none is assigned. */
   keyword: string | null
+  /** Its primary keyword as it was assigned. */
+  phrase?: string | null
   /** What its data describes, as far as other pages have to do with it. */
   things: PageThings | null
   /** Rule ids of the marks left, most grave first, stetted ones aside; and how many of each severity. */

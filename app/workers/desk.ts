@@ -47,6 +47,7 @@ const entryOfRow = (row: LedgerRow) => ({
   inText: row.inText ?? 0,
   linked: row.linked ?? 0,
   keyword: row.keyword ?? null,
+  phrase: row.phrase ?? null,
   things: row.things ?? null,
 })
 

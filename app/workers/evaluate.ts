@@ -41,7 +41,7 @@ import type { TokenValues } from '../../core/wording/tokens.ts'
 import type { LedgerRow } from '../store/db.ts'
 
 /** Changes of the audit itself: rows made by an older one are made anew. */
-const AUDIT = 5
+const AUDIT = 6
 
 export interface AuditSetting {
   index: SiteIndex
@@ -222,6 +222,7 @@ export function evaluate(
       author,
       price: price ? shownPrice(price, page.lang) : null,
       ...targetsOf(page, index),
+      phrase: primary ?? null,
       keyword: keywordKey(primary ? compileKeyword(primary, page.lang ?? style.language) : null),
       things: siteThings(page),
       rules: [...new Set([...left].sort((a, b) => rank[a.severity] - rank[b.severity]).map((m) => m.rule))],

@@ -2,6 +2,7 @@
 import { parseFragment, type DefaultTreeAdapterTypes } from 'parse5'
 import type { Edit } from './draft.ts'
 import type { Located, Locations } from './locate.ts'
+import { isOwnSign } from './heading-sign.ts'
 import { attribute } from './parse.ts'
 import { toBytePlaces } from './places.ts'
 import { contentText, removal, setAttribute, type Splice, type Splices } from './proof.ts'
@@ -113,19 +114,45 @@ function levelSplices(places: Locations, element: Located, level: number): Splic
   ]
 }
 
+/** A heading in more pieces than this is edited in the source; from memory. */
+const MOST_PIECES = 200
+const IN_PIECES = 'The words that changed stand in several pieces of markup. Change them piece by piece.'
+
 /** A piece of a heading's text: a text node with its place in the heading's source, or the space that a break shows as. */
 interface Piece {
   value: string
   place: { startOffset: number; endOffset: number } | null
+  /** Of a link that is only a sign for itself. */
+  sign?: true
 }
 
+/** All pieces in order, by a stack of its own: mark-up nests deeper than the call stack does. */
 function pieces(root: { childNodes: DefaultTreeAdapterTypes.ChildNode[] }): Piece[] {
-  return root.childNodes.flatMap((n): Piece[] => {
-    if ('value' in n) return [{ value: n.value, place: n.sourceCodeLocation! }]
-    if (n.nodeName === 'br') return [{ value: ' ', place: null }]
-    if (n.nodeName === 'img') return [{ value: ` ${attribute(n as Located, 'alt') ?? ''} `, place: null }]
-    return 'childNodes' in n ? pieces(n) : []
-  })
+  const found: Piece[] = []
+  const open: { nodes: DefaultTreeAdapterTypes.ChildNode[]; next: number; link: boolean; from: number }[] = [
+    { nodes: root.childNodes, next: 0, link: false, from: 0 },
+  ]
+  while (open.length > 0) {
+    const top = open.at(-1)!
+    const n = top.nodes[top.next++]
+    if (n === undefined) {
+      open.pop()
+      if (top.link && isOwnSign(joined(found.slice(top.from))))
+        for (const piece of found.slice(top.from)) piece.sign = true
+    } else if ('value' in n) found.push({ value: n.value, place: n.sourceCodeLocation! })
+    else if (n.nodeName === 'br') found.push({ value: ' ', place: null })
+    else if (n.nodeName === 'img')
+      found.push({ value: ` ${attribute(n as Located, 'alt') ?? ''} `, place: null })
+    else if ('childNodes' in n)
+      open.push({ nodes: n.childNodes, next: 0, link: n.nodeName === 'a', from: found.length })
+  }
+  return found
+}
+/** The pieces that are the heading's text: a sign for itself at its end is none of them. */
+function textPieces(root: { childNodes: DefaultTreeAdapterTypes.ChildNode[] }): Piece[] {
+  const all = pieces(root)
+  const last = all.findLastIndex((p) => !p.sign && fold(p.value) !== '')
+  return all.some((p) => p.sign) ? all.slice(0, last + 1) : all
 }
 const joined = (list: Piece[]) => list.map((p) => p.value).join('')
 
@@ -139,7 +166,7 @@ function textSplices(source: Source, places: Locations, element: Located, value:
   const from = places.bom + startEnd * places.unit
   const to = places.bom + endStart * places.unit
   const inner = sourceOf(source.bytes.subarray(from, to), source.encoding, source.encodingBy, 0)
-  const all = pieces(parseFragment(inner.text, { sourceCodeLocationInfo: true }))
+  const all = textPieces(parseFragment(inner.text, { sourceCodeLocationInfo: true }))
   const wanted = fold(value)
   if (fold(joined(all)) === wanted) return []
   const splice = (startOffset: number, endOffset: number, text: string): Splices => {
@@ -153,6 +180,7 @@ function textSplices(source: Source, places: Locations, element: Located, value:
     ]
   }
   const inked = all.filter((p) => fold(p.value) !== '')
+  if (inked.length > MOST_PIECES) return { why: IN_PIECES }
   if (inked.length === 0) return splice(0, 0, contentText(value))
   for (const piece of inked) {
     if (!piece.place) continue
@@ -180,7 +208,7 @@ function textSplices(source: Source, places: Locations, element: Located, value:
         fitting[0] + contentText(middle) + fitting[1],
       )
   }
-  return { why: 'The words that changed stand in several pieces of mark-up. Change them piece by piece.' }
+  return { why: IN_PIECES }
 }
 
 /**

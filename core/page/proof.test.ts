@@ -187,6 +187,9 @@ describe('applyDraft', () => {
       '<h3 class=x>A <a href=b>fog &amp; horn</a> of 1861</h3>',
     )
     expect(apply(html, { [key]: { value: 'Something else' } }).refused[0]!.why).toMatch(/several pieces/)
+    expect(textOf('<h2>Lamps<a href="#l">¶</a></h2>', { [key]: { value: 'Lamp rooms' } })).toBe(
+      '<h2>Lamp rooms<a href="#l">¶</a></h2>',
+    )
     expect(textOf('<h2></h2>', { [key]: { value: 'a < b' } })).toBe('<h2>a &lt; b</h2>')
   })
   it('makes JSON-LD safe within its script element', () => {

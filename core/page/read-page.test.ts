@@ -66,6 +66,26 @@ describe('readPage', () => {
     const page = read('<h1> The\n <b>fog</b><br>signal <img src=x alt="of 1861"></h1>')
     expect(page.headings[0]!.text).toBe('The fog signal of 1861')
   })
+  it('leaves out of a heading’s text a link at its end that is only a sign for itself, or hidden', () => {
+    const texts = (html: string) => Array.from(read(html).headings, (h) => h.text)
+    expect(
+      texts(
+        [
+          '<h2 id=a>Lamp rooms<a class=headerlink href="#a">¶</a></h2>',
+          '<h2>Lamp rooms <a href="#b" title="Permanent link"> # </a>\n</h2>',
+          '<h2>Lamp rooms<a href="#c">&sect;</a></h2>',
+          '<h2>Lamp rooms<a href="#d">🔗\ufe0f</a></h2>',
+          '<h2>Lamp rooms<a href="#e">&#xf0c1;</a></h2>',
+          '<h2>Lamp rooms<a href="#f" aria-hidden=true>anchor</a></h2>',
+          '<h2>Lamp rooms<a href="#g">&#8203;</a></h2>',
+        ].join(''),
+      ),
+    ).toEqual(Array(7).fill('Lamp rooms'))
+    expect(texts('<h2>Track <a href="/1">#1</a></h2><h2><a href=/c>C</a> # and F #</h2>')).toEqual([
+      'Track #1',
+      'C # and F #',
+    ])
+  })
   it('finds main content by main, by role, by the only article, else the body without what surrounds it', () => {
     const words = (html: string) => [read(html).main.by, read(html).main.text] as const
     expect(words('<nav>n</nav><main hidden>x</main><main>a b</main>')).toEqual(['main', 'a b'])

@@ -23,6 +23,7 @@ import type {
   Place,
 } from './facts.ts'
 import { couldBeHeading, emptyBox, looksBy, type Box } from './look-alike.ts'
+import { isOwnSign } from './heading-sign.ts'
 import { findMain, isChosen, textOfRegions, type Candidates } from './main-content.ts'
 import { attribute, HTML, isElement, parsePage, type Element, type Node } from './parse.ts'
 import { resolveAddress } from '../site/addresses.ts'
@@ -97,6 +98,8 @@ interface Capture {
   images: string[]
   /** Whether the whole of it is hidden; else what is hidden within is no part of it. */
   hidden: boolean
+  /** Of a heading: the last link in it that is only a sign for itself, in places of the text. */
+  sign?: { from: number; to: number }
 }
 
 /** Whether an element holds headings, white space and comments only, and more than one heading. */
@@ -180,6 +183,8 @@ export function readPage(source: Source, where: Where): PageFacts {
   /** Where each heading's words begin in the text, to tell which stand in the main content. */
   const textAt: number[] = []
   let openHeading: HeadingFact | null = null
+  /** Of the heading that the walk is in. */
+  let headingCapture: Capture | null = null
   let headingTextFrom = 0
 
   const say = (chunk: string, { unseen, hidden }: Frame) => {
@@ -306,9 +311,12 @@ export function readPage(source: Source, where: Where): PageFacts {
     textAt.push(length)
     const capture: Capture = { text: '', images: fact.images, hidden: frame.hidden }
     open(capture)
+    headingCapture = capture
     onLeave(frame, () => {
       close(capture)
-      fact.text = fold(capture.text)
+      headingCapture = null
+      const { text, sign } = capture
+      fact.text = fold(sign && fold(text.slice(sign.to)) === '' ? text.slice(0, sign.from) : text)
       openHeading = fact
       headingTextFrom = parts.length
     })
@@ -554,9 +562,12 @@ export function readPage(source: Source, where: Where): PageFacts {
     page.links.push(fact)
     const capture: Capture = { text: '', images: [], hidden: frame.hidden }
     open(capture)
+    const within = headingCapture
+    const from = within?.text.length ?? 0
     onLeave(frame, () => {
       close(capture)
       fact.text = fold(capture.text)
+      if (within && isOwnSign(fact.text)) within.sign = { from, to: within.text.length }
     })
   }
 

@@ -27,6 +27,8 @@ export interface IndexEntry {
   linked: number
   /** The primary keyword in the page's language, as its word forms fold; null where none is assigned. */
   keyword: string | null
+  /** The primary keyword as it was assigned. */
+  phrase?: string | null
   /** What its data describes, as far as other pages have to do with it; null where it describes nothing. */
   things: PageThings | null
 }
@@ -105,6 +107,7 @@ export function entryOf(
     h1: outlineOf(page).find((h) => h.level === 1 && h.text)?.text ?? null,
     ...targetsOf(page, index),
     keyword: keywordKey(keyword),
+    phrase: keyword?.text ?? null,
     things: siteThings(page),
   }
 }

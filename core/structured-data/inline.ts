@@ -6,6 +6,9 @@ import { MicrodataRdfParser } from 'microdata-rdf-streaming-parser'
 import { RdfaParser } from 'rdfa-streaming-parser'
 import { shortName } from './context.ts'
 
+/** A thing nested deeper than this is pointed at, not written out; no page's means as much. From memory. */
+const DEEPEST = 100
+
 interface Node {
   termType: string
   value: string
@@ -67,7 +70,7 @@ function asDocument(quads: Quad[]): Record<string, unknown>[] {
     }
     return items
   }
-  const write = (id: string, blank: boolean): Record<string, unknown> => {
+  const write = (id: string, blank: boolean, depth = 0): Record<string, unknown> => {
     written.add(id)
     const out = Object.create(null) as Record<string, unknown>
     const types = (bySubject.get(id) ?? [])
@@ -87,8 +90,8 @@ function asDocument(quads: Quad[]): Record<string, unknown>[] {
       for (const item of items.length > 0 ? items : [object])
         if (item.termType === 'Literal') add(name, item.value)
         else if (isThing(item.value)) {
-          if (written.has(item.value)) add(name, { '@id': item.value })
-          else add(name, write(item.value, item.termType === 'BlankNode'))
+          if (written.has(item.value) || depth === DEEPEST) add(name, { '@id': item.value })
+          else add(name, write(item.value, item.termType === 'BlankNode', depth + 1))
         } else if (item.termType !== 'BlankNode') add(name, item.value)
     }
     return out

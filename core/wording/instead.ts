@@ -43,11 +43,13 @@ export function sentencesOf(paragraph: string): { text: string; start: number }[
   return found
 }
 
-export const paragraphsOf = (page: PageFacts): string[] =>
-  page.main.text
+export function paragraphsOf(page: PageFacts): string[] {
+  const headings = new Set(page.headings.map((h) => h.text))
+  return page.main.text
     .split('\n')
     .map((p) => p.trim())
-    .filter((p) => p.length > PARAGRAPH)
+    .filter((p) => p.length > PARAGRAPH && !headings.has(p))
+}
 
 /** The sentence or two around the keyword, else the first paragraph; null where the page has no text for it. */
 export function passageFor(page: PageFacts, keyword: Keyword | null): Passage | null {

@@ -1,5 +1,6 @@
 import { descriptionOf } from '../../page/facts.ts'
 import { firstWords } from '../../page/words.ts'
+import { passageFor } from '../../wording/instead.ts'
 import { rule } from '../rule.ts'
 
 /** No meta description, or an empty one. */
@@ -15,13 +16,13 @@ export const descriptionMissing = rule({
   needs: ['description'],
   message: ({ empty, shown }) =>
     `${empty ? 'The meta description is empty' : 'There is no meta description'}${shown ? `; a passage such as “${shown} …” would be shown instead` : ''}.`,
-  check({ page }, mark) {
+  check({ page, primary }, mark) {
     const description = descriptionOf(page)
     if (description && description.content !== '') return
-    const paragraph = page.main.text.split('\n').find((line) => line.length > 60) ?? ''
+    const passage = passageFor(page, primary)
     mark(description, {
       empty: description !== null,
-      shown: paragraph ? firstWords(paragraph, 12).trim() : null,
+      shown: passage && firstWords(passage.text, 12).trim(),
     })
   },
   examples: {
@@ -31,6 +32,10 @@ export const descriptionMissing = rule({
       { html: '<meta name="description" content="  ">', at: '<meta', says: /is empty/ },
       {
         html: '<main><p>Two rooms, one stove and the sea on three sides, let by the week from Saturday.</p></main>',
+        says: /“Two rooms, one stove/,
+      },
+      {
+        html: '<main><h1>Rooms by the landing stage, let by the week all year</h1><p>Two rooms, one stove and the sea on three sides.</p></main>',
         says: /“Two rooms, one stove/,
       },
       { html: '<meta property="og:description" content="Take the boat">', says: /no meta description/ },

@@ -12,10 +12,10 @@ export const keywordShared = siteRule({
   why: 'They compete: a search engine shows one of them, and seldom the one that is meant.',
   mend: 'Give each page a keyword of its own, or join the pages.',
   needs: [],
-  message: ({ count, keyword }) => `${count} pages are assigned the same keyword (“${keyword}”).`,
+  message: ({ count, keyword }) => `${count} pages are assigned the keyword “${keyword}” or another form of it.`,
   check({ site }, mark) {
     for (const pages of repeated(site.byKeyword, site))
-      mark(pages, { count: pages.length, keyword: site.entries.get(pages[0]!)!.keyword })
+      mark(pages, { count: pages.length, keyword: site.entries.get(pages[0]!)!.phrase ?? null })
   },
   examples: {
     clean: [
@@ -33,7 +33,7 @@ export const keywordShared = siteRule({
         keywords: { primary: 'knot course', secondary: [] },
         pages: { 'b.html': '<html lang=en>' },
         others: { 'b.html': { primary: 'courses in knots', secondary: [] } },
-        says: /2 pages are assigned the same keyword/,
+        says: /2 pages are assigned the keyword “courses in knots” or another form of it/,
       },
     ],
   },
