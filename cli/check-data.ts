@@ -11,7 +11,6 @@ import { defaultStyle } from '../core/rules/house-style.ts'
 import { addressOf } from '../core/site/addresses.ts'
 import { baseFrom, dateFrom, formatFrom } from './inputs.ts'
 import { print } from './output.ts'
-import { Problem } from './problem.ts'
 import { openSite } from './site-files.ts'
 
 const isDocument = (path: string) => /\.(?:jsonld|json)$/i.test(path)

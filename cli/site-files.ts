@@ -1,6 +1,6 @@
 /** A site's files from a folder, a ZIP or single files, read when they are asked for. */
 import { existsSync, readdirSync, readFileSync, realpathSync, statSync, type Dirent } from 'node:fs'
-import { basename, join, relative, sep } from 'node:path'
+import { basename, join, sep } from 'node:path'
 import { isSystemFile, openZip } from '../core/exchange/zip.ts'
 import { Problem } from './problem.ts'
 

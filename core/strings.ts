@@ -60,7 +60,9 @@ export function placesOfPhrase(text: string, phrase: string): Place[] {
   const lower = lowerInPlace(text)
   const places: Place[] = []
   let from = 0
-  for (let at = lower.indexOf(first); at >= 0; at = lower.indexOf(first, from)) {
+  for (;;) {
+    const at = lower.indexOf(first, from)
+    if (at < 0) return places
     from = at + 1
     let end = at + first.length
     const whole = rest.every((word) => {
@@ -74,7 +76,6 @@ export function placesOfPhrase(text: string, phrase: string): Place[] {
     places.push({ start: at, end })
     from = end
   }
-  return places
 }
 
 /** A separator between the parts of a title, with the white space around it. */

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import type { Session } from '../store/session.ts'
 import { plural } from '../ui/plural.ts'
+import { sayFailed } from '../ui/tell.ts'
 import { core } from '../workers/client.ts'
 import type { Spread, SpreadPage } from '../workers/data-site.ts'
 
@@ -33,10 +34,15 @@ export function SpreadPart({ kind, session, onClose }: { kind: Spread; session: 
         setPages((now) => [...now, ...found])
         setDone({ of: paths.length, n: Math.min(paths.length, i + AT_ONCE) })
       }
-    })()
+    })().catch((error: unknown) => {
+      if (stale) return
+      sayFailed('The preview broke off', error)
+      onClose()
+    })
     return () => {
       stale = true
     }
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- closing is the caller's and stays what it does
   }, [kind, session])
   useEffect(() => heading.current?.focus(), [])
 

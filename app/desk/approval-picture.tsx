@@ -8,6 +8,7 @@ import { shownAddress } from '../../core/site/addresses.ts'
 import type { Session } from '../store/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { download } from '../ui/download.ts'
+import { tell } from '../ui/tell.ts'
 import { core } from '../workers/client.ts'
 
 /** The page's result, before and after, as a picture to send to somebody. */
@@ -44,7 +45,11 @@ export function ApprovalPicture({ session, path }: { session: Session; path: str
 
   return (
     <>
-      <button type="button" className="quiet text-[13px]" onClick={() => void open()}>
+      <button
+        type="button"
+        className="quiet text-[13px]"
+        onClick={() => void tell('The picture could not be made', open)}
+      >
         Picture …
       </button>
       <Dialog

@@ -11,7 +11,8 @@ import { today } from '../store/session.ts'
 import { download, fileName } from '../ui/download.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { FilePick } from '../ui/file-pick.tsx'
-import { plural } from '../ui/plural.ts'
+import { plural, someOf } from '../ui/plural.ts'
+import { tell } from '../ui/tell.ts'
 import { core } from '../workers/client.ts'
 import type { ChangedPage } from '../workers/hand-off.ts'
 
@@ -106,10 +107,8 @@ export function ForApproval({ session, pages }: { session: Session; pages: Chang
     await session.decide(`Answers${by ? ` from ${by}` : ''}`, decisions)
     const told = [`${counts.yes} approved, ${counts.no} sent back, ${plural(counts.note, 'note')}.`]
     if (outdated.length > 0)
-      told.push(
-        `Changed since they were asked, so the answer does not count: ${outdated.slice(0, 3).join(', ')}${outdated.length > 3 ? ` and ${outdated.length - 3} more` : ''}.`,
-      )
-    if (unknown.length > 0) told.push(`No such page: ${unknown.slice(0, 3).join(', ')}.`)
+      told.push(`Changed since they were asked, so the answer does not count: ${someOf(outdated)}.`)
+    if (unknown.length > 0) told.push(`No such page: ${someOf(unknown)}.`)
     toast(told.join(' '), { duration: 12_000 })
   }
 
@@ -118,7 +117,12 @@ export function ForApproval({ session, pages }: { session: Session; pages: Chang
       <button type="button" className="button" disabled={pages.length === 0} onClick={() => setOpen(true)}>
         For approval …
       </button>
-      <FilePick label="Answer file" accept=".json" testId="answers-input" onFile={(file) => void read(file)}>
+      <FilePick
+        label="Answer file"
+        accept=".json"
+        testId="answers-input"
+        onFile={(file) => void tell(`${file.name} could not be read`, () => read(file))}
+      >
         Read answers …
       </FilePick>
       <Dialog
@@ -151,7 +155,7 @@ export function ForApproval({ session, pages }: { session: Session; pages: Chang
           type="button"
           className="button button-main mt-4"
           disabled={chosen.length === 0}
-          onClick={() => void save()}
+          onClick={() => void tell('The file could not be made', save)}
         >
           Save the file for {plural(chosen.length, 'page')}
         </button>

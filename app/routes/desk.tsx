@@ -12,7 +12,9 @@ import { SourceSheet } from '../desk/source-sheet.tsx'
 import { fillTokens } from '../../core/wording/tokens.ts'
 import { foldText } from '../../core/measure/width.ts'
 import { useSession, useSessionState } from '../store/use-session.ts'
+import { Boundary, Problem } from '../ui/boundary.tsx'
 import { plural } from '../ui/plural.ts'
+import { tell } from '../ui/tell.ts'
 import { download } from '../ui/download.ts'
 import { core } from '../workers/client.ts'
 import { ledgerOrder, siteMarkCounts } from '../ledger/order.ts'
@@ -129,11 +131,13 @@ export default function Desk() {
               type="button"
               className="quiet text-[13px]"
               title="This page’s file, with only what was changed changed"
-              onClick={async () => {
-                await session.flush()
-                const bytes = await core().pageBytes(path, session.decisionsOf(path))
-                if (bytes) download(path.slice(path.lastIndexOf('/') + 1), bytes, 'text/html')
-              }}
+              onClick={() =>
+                tell('The page could not be written', async () => {
+                  await session.flush()
+                  const bytes = await core().pageBytes(path, session.decisionsOf(path))
+                  if (bytes) download(path.slice(path.lastIndexOf('/') + 1), bytes, 'text/html')
+                })
+              }
             >
               Download this page
             </button>
@@ -151,41 +155,47 @@ export default function Desk() {
             <strong>Sent back:</strong> {note}
           </p>
         )}
-        {sheet === 'snippet' && (
-          <SnippetSheet key={path} session={session} row={row} decisions={decisions} view={view} />
-        )}
-        {sheet === 'outline' && (
-          <OutlineSheet
-            key={path}
-            session={session}
-            view={view}
-            path={path}
-            decisions={decisions}
-            onSource={(start) => open(path, { sheet: 'source', at: String(start) })}
-          />
-        )}
-        {sheet === 'data' && (
-          <DataSheet
-            key={path}
-            session={session}
-            view={view}
-            path={path}
-            decisions={decisions}
-            onSource={(start) => open(path, { sheet: 'source', at: String(start) })}
-            onResult={() => open(path, { sheet: 'snippet' })}
-          />
-        )}
-        {sheet === 'head' && (
-          <HeadSheet key={path} session={session} view={view} path={path} decisions={decisions} />
-        )}
-        {sheet === 'source' && (
-          <SourceSheet
-            key={path}
-            session={session}
-            view={view}
-            path={path}
-            at={Number(search.get('at') ?? NaN)}
-          />
+        {state.problem?.path === path ? (
+          <Problem why={state.problem.why} onAgain={() => session.lookAgain()} />
+        ) : (
+          <Boundary on={[path, sheet]}>
+            {sheet === 'snippet' && (
+              <SnippetSheet key={path} session={session} row={row} decisions={decisions} view={view} />
+            )}
+            {sheet === 'outline' && (
+              <OutlineSheet
+                key={path}
+                session={session}
+                view={view}
+                path={path}
+                decisions={decisions}
+                onSource={(start) => open(path, { sheet: 'source', at: String(start) })}
+              />
+            )}
+            {sheet === 'data' && (
+              <DataSheet
+                key={path}
+                session={session}
+                view={view}
+                path={path}
+                decisions={decisions}
+                onSource={(start) => open(path, { sheet: 'source', at: String(start) })}
+                onResult={() => open(path, { sheet: 'snippet' })}
+              />
+            )}
+            {sheet === 'head' && (
+              <HeadSheet key={path} session={session} view={view} path={path} decisions={decisions} />
+            )}
+            {sheet === 'source' && (
+              <SourceSheet
+                key={path}
+                session={session}
+                view={view}
+                path={path}
+                at={Number(search.get('at') ?? NaN)}
+              />
+            )}
+          </Boundary>
         )}
       </main>
     </div>

@@ -1,9 +1,11 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
+import { toast } from 'sonner'
 import type { Answer } from '../../core/exchange/work.ts'
 import { useSession, useSessionState } from '../store/use-session.ts'
 import { download, fileName } from '../ui/download.ts'
-import { plural } from '../ui/plural.ts'
+import { plural, someOf } from '../ui/plural.ts'
+import { sayFailed, tell } from '../ui/tell.ts'
 import { callback, core } from '../workers/client.ts'
 import { useAnswer } from '../workers/use-answer.ts'
 import { ForApproval } from '../hand-off/approval-file.tsx'
@@ -35,11 +37,22 @@ export default function HandOff() {
   const pages = changed?.pages ?? null
   async function save(which: 'whole' | 'changed') {
     setProgress({ done: 0, of: 1, now: '' })
-    await session.flush()
-    const zip = await core().handOff(which, callback(setProgress))
-    setProgress(null)
-    if (zip)
-      download(fileName(site.name, which === 'whole' ? '-site.zip' : '-changed.zip'), zip, 'application/zip')
+    try {
+      await session.flush()
+      const made = await core().handOff(which, callback(setProgress))
+      if (!made) return
+      const name = fileName(site.name, which === 'whole' ? '-site.zip' : '-changed.zip')
+      download(name, made.zip, 'application/zip')
+      if (made.asTakenIn.length > 0)
+        toast.error(
+          `${plural(made.asTakenIn.length, 'file')} could not be changed and left as taken in: ${someOf(made.asTakenIn.map((f) => f.path))}.`,
+          { duration: 20_000 },
+        )
+    } catch (error) {
+      sayFailed('The hand-off could not be made', error)
+    } finally {
+      setProgress(null)
+    }
   }
   const approved = (pages ?? []).filter((p) => p.state === 'approved')
   const none = pages !== null && pages.length === 0
@@ -75,8 +88,10 @@ export default function HandOff() {
           type="button"
           className="button"
           disabled={none}
-          onClick={async () =>
-            download(fileName(site.name, '-changes.csv'), await core().changesCsv(), 'text/csv')
+          onClick={() =>
+            tell('The change sheet could not be made', async () =>
+              download(fileName(site.name, '-changes.csv'), await core().changesCsv(), 'text/csv'),
+            )
           }
         >
           Change sheet as CSV
@@ -85,8 +100,10 @@ export default function HandOff() {
           <button
             type="button"
             className="button"
-            onClick={async () =>
-              download(fileName(site.name, '-redirects.csv'), await core().redirectsCsv(), 'text/csv')
+            onClick={() =>
+              tell('The redirects could not be made', async () =>
+                download(fileName(site.name, '-redirects.csv'), await core().redirectsCsv(), 'text/csv'),
+              )
             }
           >
             {plural(changed!.redirects.length, 'redirect')} as CSV
@@ -96,10 +113,13 @@ export default function HandOff() {
         <button
           type="button"
           className="quiet"
-          onClick={async () => {
-            const bytes = await core().exportProject(site.id)
-            if (bytes) download(fileName(site.name, '.keen-quill.zip'), bytes, 'application/zip')
-          }}
+          onClick={() =>
+            tell('The project file could not be made', async () => {
+              await session.flush()
+              const bytes = await core().exportProject(site.id)
+              if (bytes) download(fileName(site.name, '.keen-quill.zip'), bytes, 'application/zip')
+            })
+          }
         >
           Project file, with all work
         </button>

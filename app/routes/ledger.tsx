@@ -8,7 +8,8 @@ import type { Session } from '../store/session.ts'
 import { useSession, useSessionState } from '../store/use-session.ts'
 import { Choice } from '../ui/choice.tsx'
 import { FilePick } from '../ui/file-pick.tsx'
-import { plural } from '../ui/plural.ts'
+import { plural, someOf } from '../ui/plural.ts'
+import { tell } from '../ui/tell.ts'
 import { core } from '../workers/client.ts'
 
 export const meta = () => [{ title: 'Ledger · Keen Quill' }]
@@ -118,7 +119,7 @@ export default function Ledger() {
 /** Keywords for all pages, taken in from a sheet; one step of the log. */
 function KeywordSheet({ session }: { session: Session }) {
   async function read(file: File) {
-    const result = await core().readKeywordSheet(await file.text())
+    const result = await core().readKeywordSheet(new Uint8Array(await file.arrayBuffer()))
     if (!result.ok) return void toast.error(`${file.name}: ${result.why}`)
     const { matched, unmatched } = result.read
     await session.decide(
@@ -128,9 +129,10 @@ function KeywordSheet({ session }: { session: Session }) {
         { path, key: 'keyword:secondary', after: secondary.length > 0 ? secondary : undefined },
       ]),
     )
-    toast(
-      `Keywords for ${plural(matched.length, 'page')} taken in.${unmatched.length > 0 ? ` No such page: ${unmatched.slice(0, 3).join(', ')}${unmatched.length > 3 ? ` and ${unmatched.length - 3} more` : ''}.` : ''}`,
-    )
+    const strays = unmatched.length > 0 ? ` No such page: ${someOf(unmatched)}.` : ''
+    toast(`Keywords for ${plural(matched.length, 'page')} taken in.${strays}`, {
+      duration: unmatched.length > 0 ? 12_000 : 4_000,
+    })
   }
   return (
     <FilePick
@@ -138,7 +140,7 @@ function KeywordSheet({ session }: { session: Session }) {
       accept=".csv,.tsv,.txt"
       title="Columns: path or url, primary, secondary (with semicolons)"
       testId="keywords-input"
-      onFile={(file) => void read(file)}
+      onFile={(file) => void tell(`${file.name} could not be read`, () => read(file))}
     >
       Keywords from a CSV …
     </FilePick>

@@ -12,6 +12,7 @@ import { Dialog } from '../ui/dialog.tsx'
 import { download, fileName } from '../ui/download.ts'
 import { Masthead } from '../ui/masthead.tsx'
 import { plural } from '../ui/plural.ts'
+import { tell } from '../ui/tell.ts'
 import { core } from '../workers/client.ts'
 import type { IntakeInput } from '../workers/intake.ts'
 
@@ -224,11 +225,13 @@ function SiteOnShelf({ site, onReset, busy }: { site: SiteRecord; onReset(): voi
       <button
         type="button"
         className="quiet"
-        onClick={async () => {
-          await settled()
-          const bytes = await core().exportProject(site.id)
-          if (bytes) download(fileName(site.name, '.keen-quill.zip'), bytes, 'application/zip')
-        }}
+        onClick={() =>
+          tell('The project file could not be made', async () => {
+            await settled()
+            const bytes = await core().exportProject(site.id)
+            if (bytes) download(fileName(site.name, '.keen-quill.zip'), bytes, 'application/zip')
+          })
+        }
       >
         Project file
       </button>

@@ -1,10 +1,12 @@
-import { useEffect } from 'react'
-import { NavLink, Outlet, data, useNavigation } from 'react-router'
+import { useEffect, useRef } from 'react'
+import { NavLink, Outlet, data, useLocation, useNavigation } from 'react-router'
 import { toast } from 'sonner'
 import type { Route } from './+types/site'
 import { openSession, type Session } from '../store/session.ts'
 import { useSessionState } from '../store/use-session.ts'
+import { Boundary } from '../ui/boundary.tsx'
 import { Masthead } from '../ui/masthead.tsx'
+import { plural, someOf } from '../ui/plural.ts'
 import { stateOf } from '../../core/exchange/work.ts'
 
 export const meta = () => [{ title: 'Keen Quill' }]
@@ -44,6 +46,18 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
   const { session } = loaderData as { session: Session }
   const state = useSessionState(session)
   const navigation = useNavigation()
+  const { pathname } = useLocation()
+  const { leftOut } = state
+  const said = useRef(0)
+  useEffect(() => {
+    const more = leftOut.slice(said.current)
+    said.current = leftOut.length
+    if (more.length > 0)
+      toast.error(
+        `${plural(more.length, 'page')} could not be judged, and what the ledger says of ${more.length === 1 ? 'it' : 'them'} may be out of date: ${someOf(more.map((p) => p.path))}. ${more[0]!.why}`,
+        { duration: 20_000 },
+      )
+  }, [leftOut])
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -134,7 +148,9 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
         </button>
       </Masthead>
       <div id="main" aria-busy={navigation.state !== 'idle'}>
-        <Outlet context={session} />
+        <Boundary on={[pathname]}>
+          <Outlet context={session} />
+        </Boundary>
       </div>
     </>
   )

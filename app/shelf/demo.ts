@@ -2,7 +2,7 @@
 import { ownStyle, readHouseStyle } from '../../core/rules/house-style.ts'
 import { db, removeSite } from '../store/db.ts'
 import { closeSession, today } from '../store/session.ts'
-import { callback, core } from '../workers/client.ts'
+import { callback, core, openInWorker } from '../workers/client.ts'
 
 const SEEDED = 'demo-seeded'
 export const DEMO_BASE = 'https://farrowskerry.example/'
@@ -37,8 +37,8 @@ export async function putDemoOnShelf(): Promise<string | null> {
     if (read.ok) await db.work.put({ site: id, path: '', decisions: { style: ownStyle(read.style) } })
   }
   if (sheet?.ok) {
-    await core().openSite(id, today())
-    const keywords = await core().readKeywordSheet(await sheet.text())
+    await openInWorker(id, today())
+    const keywords = await core().readKeywordSheet(new Uint8Array(await sheet.arrayBuffer()))
     if (keywords.ok)
       await db.work.bulkPut(
         keywords.read.matched.map(({ path, primary, secondary }) => ({

@@ -1,17 +1,21 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useNavigate, useRevalidator } from 'react-router'
 import { today } from '../store/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { plural } from '../ui/plural.ts'
-import { callback, core } from '../workers/client.ts'
-import type { IntakeInput, Prepared, Progress } from '../workers/intake.ts'
+import { callback, core, WorkerStopped } from '../workers/client.ts'
+import type { IntakeInput, Prepared, Progress, TakenIn } from '../workers/intake.ts'
+import { sweepShelf } from './demo.ts'
 
 type Step =
   | { at: 'opening' }
   | { at: 'refused'; why: string }
   | { at: 'asking'; prepared: Prepared; problem: string | null }
-  | { at: 'reading'; ticket: number; progress: Progress; cancelling: boolean }
+  | { at: 'reading'; progress: Progress; cancelling: boolean }
   | { at: 'done'; site: string; pages: number; others: number; unread: { path: string; why: string }[] }
+
+/** Pages that an intake may get stuck at before it is given up. */
+const MOST_STUCK = 5
 
 /** One intake from what was dropped to the ledger: the address is asked once, then pages are read, and what could not be is listed. */
 export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose(): void }) {
@@ -38,29 +42,24 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
     }
   }, [input])
 
+  const ticket = useRef(0)
   async function take(prepared: Prepared) {
+    ticket.current = prepared.ticket
     setStep({
       at: 'reading',
-      ticket: prepared.ticket,
       progress: { done: 0, of: prepared.pages + prepared.others, now: '' },
       cancelling: false,
     })
-    const report = callback((progress: Progress) =>
-      setStep((now) => (now.at === 'reading' ? { ...now, progress } : now)),
-    )
     // Asked for at the moment from which there is something to lose.
     void navigator.storage?.persist?.()
-    const taking =
-      prepared.kind === 'project'
-        ? core().takeInProject(prepared.ticket, today(), report)
-        : core().takeIn({ ticket: prepared.ticket, name, base, today: today(), demo: false }, report)
-    const result = await taking.catch((error: Error) => ({
+    const result: TakenIn = await takeAll(prepared, (progress) =>
+      setStep((now) => (now.at === 'reading' ? { ...now, progress } : now)),
+    ).catch((error: Error) => ({
       ok: false as const,
       why: `The intake broke off (${error.message}). Nothing was kept; try again, and report it if it breaks again.`,
     }))
     if (!result.ok) {
-      if (/^This is no web address/.test(result.why))
-        return setStep({ at: 'asking', prepared, problem: result.why })
+      if (result.about === 'base') return setStep({ at: 'asking', prepared, problem: result.why })
       return setStep({ at: 'refused', why: result.why })
     }
     const { site } = result
@@ -69,13 +68,40 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
     setStep({ at: 'done', site: site.id, pages: site.pages, others: site.otherFiles, unread: site.unread })
   }
 
+  /** Takes all in; a page at which the worker gets stuck is left out, and the rest is taken in from the start. */
+  async function takeAll(prepared: Prepared, report: (progress: Progress) => void): Promise<TakenIn> {
+    const leaveOut: { path: string; why: string }[] = []
+    for (;;) {
+      let now = ''
+      const progress = callback((p: Progress) => {
+        now = p.now
+        report(p)
+      })
+      try {
+        return prepared.kind === 'project'
+          ? await core().takeInProject(ticket.current, today(), leaveOut, progress)
+          : await core().takeIn(
+              { ticket: ticket.current, name, base, today: today(), demo: false, leaveOut },
+              progress,
+            )
+      } catch (error) {
+        if (!(error instanceof WorkerStopped) || now === '' || leaveOut.length === MOST_STUCK) throw error
+        leaveOut.push({ path: now, why: `Reading it took too long: ${error.message} It was left out.` })
+        await sweepShelf()
+        const again = await core().prepare(input)
+        if (!again.ok) return again
+        ticket.current = again.prepared.ticket
+      }
+    }
+  }
+
   const reading = step.at === 'reading'
   return (
     <Dialog
       open
       onOpenChange={(open) => {
         if (open) return
-        if (step.at === 'reading') void core().cancelIntake(step.ticket)
+        if (step.at === 'reading') void core().cancelIntake(ticket.current)
         onClose()
       }}
       title={
@@ -168,7 +194,7 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
             disabled={step.cancelling}
             onClick={() => {
               setStep({ ...step, cancelling: true })
-              void core().cancelIntake(step.ticket)
+              void core().cancelIntake(ticket.current)
             }}
           >
             {step.cancelling ? 'Stopping …' : 'Cancel'}

@@ -19,7 +19,7 @@ import type { LedgerRow, SiteRecord } from './db.ts'
 import type { HouseStyle } from '../../core/rules/house-style.ts'
 import type { RuleName } from '../workers/desk.ts'
 import type { PageView } from '../workers/page-view.ts'
-import { core } from '../workers/client.ts'
+import { core, openInWorker, WorkerStopped } from '../workers/client.ts'
 import { db } from './db.ts'
 import { commit, logState, walkLog, type Decision } from './work-log.ts'
 
@@ -37,6 +37,10 @@ export interface SessionState {
   judging: { done: number; of: number } | null
   /** The page on the desk, as the worker last saw it. */
   view: PageView | null
+  /** Why the page on the desk could not be judged; null while it can. */
+  problem: { path: string; why: string } | null
+  /** Pages that could not be judged, in the order in which they were met. */
+  leftOut: { path: string; why: string }[]
   saved: 'saved' | 'saving' | 'failed'
   undo: string | null
   redo: string | null
@@ -61,12 +65,14 @@ const journalSchema = Joi.object({
 export const today = (): string => new Date().toISOString().slice(0, 10)
 
 export function createSession(
-  initial: Omit<SessionState, 'view' | 'saved' | 'undo' | 'redo' | 'judging'>,
+  initial: Omit<SessionState, 'view' | 'problem' | 'leftOut' | 'saved' | 'undo' | 'redo' | 'judging'>,
   stale: string[] = [],
 ) {
   let state: SessionState = {
     ...initial,
     view: null,
+    problem: null,
+    leftOut: [],
     saved: 'saved',
     undo: null,
     redo: null,
@@ -120,6 +126,10 @@ export function createSession(
         .setSite(whole)
         .then((siteMarks) => {
           if (siteMarks) set({ siteMarks })
+        })
+        // A worker that was started again has read the decisions from the store.
+        .catch(() => {})
+        .then(() => {
           if (deskPath !== null) look(deskPath)
           judge(state.rows.keys())
         })
@@ -129,8 +139,15 @@ export function createSession(
 
   // Judging pages that are not on the desk: a few at a time, so that a keystroke's question is never far behind.
   const toJudge = new Set<string>()
+  /** Of those, pages that are judged one by one. */
+  const alone: string[] = []
   let judged = 0
   let judging = false
+  const leaveOut = (pages: SessionState['leftOut']) => {
+    const known = new Set(state.leftOut.map((p) => p.path))
+    const more = pages.filter((p) => !known.has(p.path))
+    if (more.length > 0) set({ leftOut: [...state.leftOut, ...more] })
+  }
   function judge(paths: Iterable<string>): void {
     for (const path of paths) toJudge.add(path)
     if (!judging && toJudge.size > 0) void judgeAll()
@@ -140,10 +157,21 @@ export function createSession(
     judged = 0
     try {
       while (toJudge.size > 0) {
-        const some = [...toJudge].slice(0, AT_ONCE)
+        const some = alone.length > 0 ? alone.splice(0, 1) : [...toJudge].slice(0, AT_ONCE)
         for (const path of some) toJudge.delete(path)
-        const answer = await core().evaluateRows(some.map((path) => ({ path, decisions: decisionsOf(path) })))
+        let answer
+        try {
+          answer = await core().evaluateRows(some.map((path) => ({ path, decisions: decisionsOf(path) })))
+        } catch (error) {
+          // One of them is at fault: each by itself shows which.
+          if (some.length > 1) {
+            alone.push(...some)
+            for (const path of some) toJudge.add(path)
+          } else leaveOut([{ path: some[0]!, why: (error as Error).message }])
+          continue
+        }
         if (!answer) break
+        leaveOut(answer.leftOut)
         for (const path of answer.moved) toJudge.add(path)
         judged += some.length
         const of = judged + toJudge.size
@@ -176,8 +204,21 @@ export function createSession(
       while (waiting !== null) {
         const path = waiting
         waiting = null
-        const answer = await core().evaluatePage(path, decisionsOf(path))
-        if (!answer) continue
+        let answer
+        try {
+          answer = await core().evaluatePage(path, decisionsOf(path))
+        } catch (error) {
+          if (path === deskPath) set({ problem: { path, why: (error as Error).message } })
+          continue
+        }
+        if (!answer) {
+          if (path === deskPath)
+            set({
+              problem: { path, why: 'Its source is no longer kept in this browser. Take the site in again.' },
+            })
+          continue
+        }
+        if (state.problem?.path === path) set({ problem: null })
         // An older answer's view gives way to the newer question; what it says of other pages is said once.
         const newest = waiting !== path
         if (answer.siteMarks) set({ siteMarks: answer.siteMarks })
@@ -302,8 +343,13 @@ export function createSession(
     open(path: string): void {
       if (deskPath === path && state.view?.path === path) return
       deskPath = path
-      if (state.view?.path !== path) set({ view: null })
+      if (state.view?.path !== path) set({ view: null, problem: null })
       look(path)
+    },
+    /** Asks once more about the page on the desk. */
+    lookAgain(): void {
+      set({ problem: null })
+      if (deskPath !== null) look(deskPath)
     },
 
     /** One keystroke's worth: in memory now, in the store within 200 ms, one step of the log for one stretch of typing. */
@@ -365,7 +411,10 @@ export function createSession(
     },
 
     /** Ends the judging of many pages; those that are left wait for the next opening. */
-    stopJudging: () => toJudge.clear(),
+    stopJudging: () => {
+      toJudge.clear()
+      alone.length = 0
+    },
     stateOf: (path: string): PageState => stateOf(decisionsOf(path)),
     draftOf: (path: string) => draftOf(decisionsOf(path)),
     refreshLog,
@@ -388,7 +437,11 @@ export async function openSession(id: string): Promise<Session | null> {
   open?.session.close()
   open = null
   await replayJournals(id)
-  const opened = await core().openSite(id, today())
+  // Where the worker got stuck at a page, the site is opened without judging any.
+  const opened = await openInWorker(id, today()).catch((error: unknown) => {
+    if (error instanceof WorkerStopped) return openInWorker(id, today(), true)
+    throw error
+  })
   if (!opened) return null
   const session = createSession(
     {
@@ -410,9 +463,17 @@ export async function openSession(id: string): Promise<Session | null> {
 /** Brings into the store what a tab noted when it was closed in the middle of a write. */
 async function replayJournals(id: string): Promise<void> {
   for (const key of Object.keys(localStorage).filter((k) => k.startsWith(JOURNAL + id))) {
-    const { value, error } = journalSchema.validate(JSON.parse(localStorage.getItem(key) ?? 'null'))
+    const { value, error } = journalSchema.validate(parsed(localStorage.getItem(key)))
     if (!error) await commit(id, value.label, value.decisions, new Date().toISOString())
     localStorage.removeItem(key)
+  }
+}
+
+function parsed(json: string | null): unknown {
+  try {
+    return JSON.parse(json ?? 'null')
+  } catch {
+    return null
   }
 }
 

@@ -52,7 +52,7 @@ export function commit(
       const now = work.get(path) ?? stored.get(path)!
       const own = changesFor(path, now, key, after)
       if (own.length === 0) continue
-      changes.push(...own)
+      for (const change of own) changes.push(change)
       work.set(path, applyChanges(now, own))
     }
     if (changes.length === 0) return { logId: amend, work }
@@ -72,13 +72,13 @@ export function commit(
 
 /** A step and what carries it on as one: the first `before`, the last `after`, of each decision. */
 function carriedOn(first: LogEntry['changes'], next: LogEntry['changes']): LogEntry['changes'] {
-  const merged = [...first]
+  const merged = new Map(first.map((c) => [`${c.path}\n${c.key}`, c]))
   for (const change of next) {
-    const i = merged.findIndex((c) => c.path === change.path && c.key === change.key)
-    if (i >= 0) merged[i] = { ...merged[i]!, after: change.after }
-    else merged.push(change)
+    const key = `${change.path}\n${change.key}`
+    const before = merged.get(key)
+    merged.set(key, before ? { ...before, after: change.after } : change)
   }
-  return merged
+  return [...merged.values()]
 }
 
 export interface Step extends Committed {
@@ -94,7 +94,11 @@ export function walkLog(site: string, direction: 'undo' | 'redo', store: Store =
     if (!entry) return null
     const work = new Map<string, Decisions>()
     const byPath = new Map<string, LogEntry['changes']>()
-    for (const change of entry.changes) byPath.set(change.path, [...(byPath.get(change.path) ?? []), change])
+    for (const change of entry.changes) {
+      const own = byPath.get(change.path)
+      if (own) own.push(change)
+      else byPath.set(change.path, [change])
+    }
     const paths = [...byPath.keys()]
     const stored = await allDecisions(store, site, paths)
     for (const [path, own] of byPath)

@@ -13,6 +13,8 @@ import * as intake from './intake.ts'
 const alone = <T>(job: () => Promise<T>): Promise<T> => navigator.locks.request('keen-quill-intake', job)
 
 const api = {
+  /** Answers as soon as there is time: a sign of life. */
+  ping: async (): Promise<true> => true,
   ...desk,
   ...handOff,
   ...structure,

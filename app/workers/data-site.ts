@@ -13,7 +13,7 @@ import { schemaTypes } from '../../core/structured-data/page-data.ts'
 import { dataOf } from '../../core/structured-data/read.ts'
 import { isA } from '../../core/structured-data/vocabulary.ts'
 import { languageOf, lookAt, sideOf } from './data.ts'
-import { current } from './open-site.ts'
+import { current, type Open } from './open-site.ts'
 
 /** A block that is put into many pages, previewed: what each would describe, and the marks that it would bring. */
 export interface SpreadPage {
@@ -42,67 +42,83 @@ export async function spreadPreview(
   const open = current
   if (!open) return []
   const out: SpreadPage[] = []
-  for (const path of paths) {
-    const decisions = decisionsOf[path] ?? {}
-    const looked = await lookAt(path, decisions)
-    if (!looked) continue
-    const { page, proof, source } = looked
-    const things = dataOf(page).things
-    const row = open.rows.get(path)
-    const name = row?.h1 ?? row?.title ?? path
-    const skip = (why: string) =>
-      out.push({ path, name, json: '', says: '', marks: [], skipped: why, edit: null })
-    const side = sideOf(looked)
-    const isHome = page.url === side.base
-    const has = (type: string) => things.some((t) => schemaTypes(t).some((n) => isA(n, type)))
-    if (kind === 'breadcrumb' && has('BreadcrumbList')) skip('It has a breadcrumb.')
-    else if (kind === 'breadcrumb' && side.trail.length < 2) skip('It is the home page.')
-    else if (kind === 'organisation' && things.some((t) => t.properties.some((p) => p.name === 'publisher')))
-      skip('It says who publishes it.')
-    else if (kind === 'organisation' && isHome && side.organisation !== null)
-      skip('It describes the organisation.')
-    else {
-      const type: BuildKind = kind === 'breadcrumb' ? 'BreadcrumbList' : isHome ? 'Organization' : 'WebPage'
-      // The home page is given the organisation in the same step.
-      const given = { ...side, organisation: side.organisation ?? `${side.base}#organisation` }
-      const built = build(type, page, proof.source.text, given, languageOf(looked))
-      const edit: Edit = {
-        value: pretty(built.data),
-        built: linksOf(built, (s) => sourceBytes(proof, [s])[0]!),
-      }
-      const key = spreadKey(kind)
-      const refused = applyDraft(source, { ...draftOf(decisions), [key]: edit }).refused.find(
-        (r) => r.key === key,
-      )
-      if (refused) {
-        skip(refused.why)
-        continue
-      }
-      // All that these rules look at is what the page says, which stays, and its data, which is one block more.
-      const judged = { ...page, data: [...page.data, { json: edit.value!, jsonStart: 0, start: 0, end: 0 }] }
-      const rulesOf = (p: PageFacts) =>
-        auditPage(p, open.setting.index, open.setting.style, { date: open.setting.date, only }).map(
-          (m) => m.rule,
-        )
-      const more = rulesOf(judged)
-      for (const rule of rulesOf(page)) if (more.includes(rule)) more.splice(more.indexOf(rule), 1)
-      out.push({
-        path,
-        name,
-        json: edit.value!,
-        says:
-          kind === 'breadcrumb'
-            ? side.trail.map((t) => t.name).join(' › ')
-            : isHome
-              ? `${name}: the organisation itself`
-              : `${name}: published by ${side.name ?? 'the organisation'}`,
-        marks: [...new Set(more)].map((r) => ruleOf(r).name),
-        skipped: null,
-        edit,
-      })
+  for (const path of paths)
+    try {
+      const found = await spreadOn(open, kind, path, decisionsOf[path] ?? {})
+      if (found) out.push(found)
+    } catch {
+      // A boundary around the page: what it breaks is this page's own.
+      const name = open.rows.get(path)?.h1 ?? open.rows.get(path)?.title ?? path
+      const skipped = 'It could not be judged.'
+      out.push({ path, name, json: '', says: '', marks: [], skipped, edit: null })
     }
-  }
   return out
+}
+
+/** What one kind of data would be on one page; null for what is not a page of the site. */
+async function spreadOn(
+  open: Open,
+  kind: Spread,
+  path: string,
+  decisions: Decisions,
+): Promise<SpreadPage | null> {
+  const looked = await lookAt(path, decisions)
+  if (!looked) return null
+  const { page, proof, source } = looked
+  const things = dataOf(page).things
+  const row = open.rows.get(path)
+  const name = row?.h1 ?? row?.title ?? path
+  const skip = (why: string): SpreadPage => ({
+    path,
+    name,
+    json: '',
+    says: '',
+    marks: [],
+    skipped: why,
+    edit: null,
+  })
+  const side = sideOf(looked)
+  const isHome = page.url === side.base
+  const has = (type: string) => things.some((t) => schemaTypes(t).some((n) => isA(n, type)))
+  if (kind === 'breadcrumb' && has('BreadcrumbList')) return skip('It has a breadcrumb.')
+  if (kind === 'breadcrumb' && side.trail.length < 2) return skip('It is the home page.')
+  if (kind === 'organisation' && things.some((t) => t.properties.some((p) => p.name === 'publisher')))
+    return skip('It says who publishes it.')
+  if (kind === 'organisation' && isHome && side.organisation !== null)
+    return skip('It describes the organisation.')
+  const type: BuildKind = kind === 'breadcrumb' ? 'BreadcrumbList' : isHome ? 'Organization' : 'WebPage'
+  // The home page is given the organisation in the same step.
+  const given = { ...side, organisation: side.organisation ?? `${side.base}#organisation` }
+  const built = build(type, page, proof.source.text, given, languageOf(looked))
+  const edit: Edit = {
+    value: pretty(built.data),
+    built: linksOf(built, (s) => sourceBytes(proof, [s])[0]!),
+  }
+  const key = spreadKey(kind)
+  const refused = applyDraft(source, { ...draftOf(decisions), [key]: edit }).refused.find(
+    (r) => r.key === key,
+  )
+  if (refused) return skip(refused.why)
+  // All that these rules look at is what the page says, which stays, and its data, which is one block more.
+  const judged = { ...page, data: [...page.data, { json: edit.value!, jsonStart: 0, start: 0, end: 0 }] }
+  const rulesOf = (p: PageFacts) =>
+    auditPage(p, open.setting.index, open.setting.style, { date: open.setting.date, only }).map((m) => m.rule)
+  const more = rulesOf(judged)
+  for (const rule of rulesOf(page)) if (more.includes(rule)) more.splice(more.indexOf(rule), 1)
+  return {
+    path,
+    name,
+    json: edit.value!,
+    says:
+      kind === 'breadcrumb'
+        ? side.trail.map((t) => t.name).join(' › ')
+        : isHome
+          ? `${name}: the organisation itself`
+          : `${name}: published by ${side.name ?? 'the organisation'}`,
+    marks: [...new Set(more)].map((r) => ruleOf(r).name),
+    skipped: null,
+    edit,
+  }
 }
 
 /** Everything that the site's pages describe, for the table and the graph. */

@@ -12,6 +12,7 @@ import * as desk from './desk.ts'
 import * as handOff from './hand-off.ts'
 import { cancelIntake, prepare, takeIn, takeInProject } from './intake.ts'
 
+const utf8 = (text: string) => new TextEncoder().encode(text)
 const TODAY = '2026-11-23'
 const DEMO = join(import.meta.dirname, '../../stand-ins/site')
 const file = (name: string, content: Uint8Array | string) => new File([content as BlobPart], name)
@@ -127,7 +128,7 @@ describe('intake', () => {
     }
     expect(await takeIn(given, quiet)).toMatchObject({
       ok: false,
-      why: expect.stringMatching(/no web address/),
+      why: expect.stringMatching(/not a web address/),
     })
     expect(await takeIn({ ...given, base: 's.example' }, quiet)).toMatchObject({
       ok: true,
@@ -281,7 +282,7 @@ describe('a site that is open', () => {
       'jobs/index.html,https://farrowskerry.example/jobs/,drafted,Title,,Lighthouse Jobs: a Ladder or a Kettle',
     )
 
-    const whole = unzipSync((await handOff.handOff('whole', quiet))!)
+    const whole = unzipSync((await handOff.handOff('whole', quiet))!.zip)
     expect(Object.keys(whole).sort()).toEqual(Object.keys(input).sort())
     for (const [path, bytes] of Object.entries(input))
       if (path !== title.path)
@@ -290,7 +291,7 @@ describe('a site that is open', () => {
     expect(
       text(whole[title.path]!).replace(/\n {2}<title>Lighthouse Jobs: a Ladder or a Kettle<\/title>/, ''),
     ).toBe(text(input[title.path]!))
-    expect(Object.keys(unzipSync((await handOff.handOff('changed', quiet))!))).toEqual([title.path])
+    expect(Object.keys(unzipSync((await handOff.handOff('changed', quiet))!.zip))).toEqual([title.path])
   })
 
   it('goes out as a project file and comes back the same', async () => {
@@ -310,7 +311,7 @@ describe('a site that is open', () => {
       pages: 45,
       base: 'https://farrowskerry.example/',
     })
-    const taken = await takeInProject(prepared.prepared.ticket, TODAY, quiet)
+    const taken = await takeInProject(prepared.prepared.ticket, TODAY, [], quiet)
     if (!taken.ok) throw new Error(taken.why)
     expect(taken.site.id).not.toBe(id)
     expect(
@@ -323,7 +324,9 @@ describe('a site that is open', () => {
     await desk.openSite(id, TODAY)
     expect(
       await desk.readKeywordSheet(
-        'url,primary,secondary\nhttps://farrowskerry.example/shop/,fog horn, lamp ;chart\nhttps://x.example/,y,\n',
+        utf8(
+          'url,primary,secondary\nhttps://farrowskerry.example/shop/,fog horn, lamp ;chart\nhttps://x.example/,y,\n',
+        ),
       ),
     ).toEqual({
       ok: true,
@@ -332,7 +335,7 @@ describe('a site that is open', () => {
         unmatched: ['https://x.example/'],
       },
     })
-    expect(await desk.readKeywordSheet('page,keyword\n')).toMatchObject({
+    expect(await desk.readKeywordSheet(utf8('page,keyword\n'))).toMatchObject({
       ok: false,
       why: expect.stringMatching(/must name the columns/),
     })
@@ -392,7 +395,7 @@ describe('changed addresses in the worker', () => {
       redirects: 3,
     })
     await commit(id, 'Slug', [{ path: 'a/index.html', key: 'edit:slug', after: { value: 'z' } }], TODAY)
-    const whole = unzipSync((await handOff.handOff('whole', quiet))!)
+    const whole = unzipSync((await handOff.handOff('whole', quiet))!.zip)
     expect(Object.keys(whole).sort()).toEqual([
       'c.html',
       'index.html',
@@ -405,7 +408,7 @@ describe('changed addresses in the worker', () => {
     expect(text(whole['main.css'])).toBe('p{background:url(z/pic.png)}')
     expect(text(whole['c.html'])).toBe(site['c.html'].replace('a/b.html', 'z/b.html'))
     expect(text(whole['z/b.html'])).toBe(site['a/b.html'])
-    expect(Object.keys(unzipSync((await handOff.handOff('changed', quiet))!)).sort()).toEqual(
+    expect(Object.keys(unzipSync((await handOff.handOff('changed', quiet))!.zip)).sort()).toEqual(
       Object.keys(whole).sort(),
     )
     const changed = await handOff.changedPages()
@@ -422,7 +425,7 @@ describe('changed addresses in the worker', () => {
     // Taken back, nothing of it stays.
     expect((await desk.evaluatePage('a/index.html', {}))!.moved).toEqual(['a/b.html'])
     await commit(id, 'Slug', [{ path: 'a/index.html', key: 'edit:slug', after: undefined }], TODAY)
-    expect(Object.keys(unzipSync((await handOff.handOff('whole', quiet))!)).sort()).toEqual(
+    expect(Object.keys(unzipSync((await handOff.handOff('whole', quiet))!.zip)).sort()).toEqual(
       Object.keys(site).sort(),
     )
     expect(await handOff.redirectsCsv()).toBe('from,to,status\r\n')

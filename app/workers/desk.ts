@@ -1,8 +1,9 @@
 /** A site that is open: its index in memory, pages evaluated as their decisions change. One for each worker. */
-import { readTable } from '../../core/exchange/csv.ts'
+import { decodeSheet, readTable } from '../../core/exchange/csv.ts'
 import { writeApproval, type ApprovalFile, type ApprovalPage } from '../../core/exchange/approval.ts'
 import { draftOf, styleOf, takesOf, templatesOf, type Decisions } from '../../core/exchange/work.ts'
 import type { TemplateRule } from '../../core/headings/template-rules.ts'
+import { onePage } from '../../core/page/boundary.ts'
 import type { Source } from '../../core/page/source.ts'
 import { descriptionOf, titleOf, type PageFacts } from '../../core/page/facts.ts'
 import type { DraftedTake } from '../../core/wording/takes.ts'
@@ -12,7 +13,7 @@ import type { Rule, SiteMark } from '../../core/rules/rule.ts'
 import { catalogue } from '../../core/rules/catalogue.ts'
 import type { Role } from '../../core/measure/snippet.ts'
 import { auditSite, ruleOf } from '../../core/rules/runner.ts'
-import { addressBook } from '../../core/site/addresses.ts'
+import { addressBook, addressKey } from '../../core/site/addresses.ts'
 import { movesOf, noMoves, type SlugEdit } from '../../core/site/moves.ts'
 import { emptyIndex, updateIndex, type SiteIndex } from '../../core/site/site-index.ts'
 import { db, type LedgerRow, type SiteRecord } from '../store/db.ts'
@@ -51,8 +52,11 @@ const entryOfRow = (row: LedgerRow) => ({
   things: row.things ?? null,
 })
 
-/** Opens a site: reads its rows, makes anew those whose decisions or audit have changed since, builds the index. */
-export async function openSite(id: string, today: string): Promise<Opened | null> {
+/**
+ * Opens a site: reads its rows, makes anew those whose decisions or audit have changed since, builds the index. With
+ * `later`, all of them wait to be asked for: a page at which another worker got stuck may be among them.
+ */
+export async function openSite(id: string, today: string, later = false): Promise<Opened | null> {
   const site = await db.sites.get(id)
   if (!site || site.status !== 'ready') return null
   const [rows, work, filePaths] = await Promise.all([
@@ -102,11 +106,15 @@ export async function openSite(id: string, today: string): Promise<Opened | null
     .filter((r) => r.basis !== basisOf(decided.get(r.path) ?? {}, setting, r.url))
     .map((r) => r.path)
   // A few are made anew at once; for many, the editor need not wait.
-  if (stale.length <= FEW)
-    for (const path of stale.splice(0)) {
-      const source = await sourceFor(open, path)
+  const waiting: string[] = []
+  for (const path of stale.length <= FEW && !later ? stale.splice(0) : []) {
+    const source = await sourceFor(open, path)
+    const judged = onePage(() => {
       if (source) reevaluate(open, path, source, decided.get(path) ?? {})
-    }
+      return { ok: true, value: null }
+    })
+    if (!judged.ok) waiting.push(path)
+  }
   refreshSiteMarks(open)
   return {
     site,
@@ -116,7 +124,7 @@ export async function openSite(id: string, today: string): Promise<Opened | null
     style,
     templates: [...setting.templates],
     rules: catalogue.map(({ id, name, family, severity, basis }) => ({ id, name, family, severity, basis })),
-    stale,
+    stale: [...waiting, ...stale],
   }
 }
 const FEW = 60
@@ -247,23 +255,34 @@ export async function judgeTakes(path: string, decisions: Decisions): Promise<Ju
   return { drafted, marks }
 }
 
-/** Rows of several pages after a bulk change; `moved` are further pages that moved with them. */
-export async function evaluateRows(
-  pages: { path: string; decisions: Decisions }[],
-): Promise<{ rows: LedgerRow[]; siteMarks: SiteMark[]; moved: string[] } | null> {
+export interface Judged {
+  rows: LedgerRow[]
+  siteMarks: SiteMark[]
+  /** Further pages that moved with these. */
+  moved: string[]
+  /** Pages that could not be judged; their rows stay what they were. */
+  leftOut: { path: string; why: string }[]
+}
+
+/** Rows of several pages after a bulk change. */
+export async function evaluateRows(pages: { path: string; decisions: Decisions }[]): Promise<Judged | null> {
   const open = current
   if (!open) return null
   const moved = new Set<string>()
   for (const { path, decisions } of pages) for (const other of takeUp(open, path, decisions)) moved.add(other)
   const rows: LedgerRow[] = []
+  const leftOut: Judged['leftOut'] = []
   for (const { path, decisions } of pages) {
     moved.delete(path)
     if (!open.setting.index.entries.has(path)) continue
     const source = await sourceFor(open, path)
-    if (source) rows.push(reevaluate(open, path, source, decisions).row)
+    if (!source) continue
+    const judged = onePage(() => ({ ok: true, value: reevaluate(open, path, source, decisions).row }))
+    if (judged.ok) rows.push(judged.value)
+    else leftOut.push({ path, why: judged.why })
   }
   refreshSiteMarks(open)
-  return { rows, siteMarks: open.siteMarks, moved: [...moved] }
+  return { rows, siteMarks: open.siteMarks, moved: [...moved], leftOut }
 }
 
 /** Takes up what was decided for the site as a whole; its pages are then to be judged anew. */
@@ -288,9 +307,10 @@ export interface KeywordsRead {
 
 /** Keywords for all pages from a sheet: `path` or `url`, `primary`, `secondary` separated by `;`. */
 export async function readKeywordSheet(
-  csv: string,
+  bytes: Uint8Array,
 ): Promise<{ ok: true; read: KeywordsRead } | { ok: false; why: string }> {
-  const table = readTable(csv)
+  const sheet = decodeSheet(bytes)
+  const table = sheet.ok ? readTable(sheet.text) : sheet
   if (!table.ok) return table
   const { columns, rows } = table
   const by = columns.includes('path') ? 'path' : columns.includes('url') ? 'url' : null
@@ -300,11 +320,11 @@ export async function readKeywordSheet(
       why: 'The first row must name the columns path (or url), primary and, where there are any, secondary.',
     }
   const index: SiteIndex | undefined = current?.setting.index
-  const byUrl = new Map([...(index?.entries.values() ?? [])].map((e) => [e.url, e.path]))
+  const byUrl = new Map([...(index?.entries.values() ?? [])].map((e) => [addressKey(e.url), e.path]))
   const read: KeywordsRead = { matched: [], unmatched: [] }
   for (const { cells } of rows) {
     const key = cells[by]!.trim()
-    const path = by === 'path' ? (index?.entries.has(key) ? key : undefined) : byUrl.get(key)
+    const path = by === 'path' ? (index?.entries.has(key) ? key : undefined) : byUrl.get(addressKey(key))
     if (path === undefined) read.unmatched.push(key)
     else
       read.matched.push({
@@ -354,7 +374,12 @@ export async function approvalPages(
     const source = await sourceFor(open!, path)
     if (!source) continue
     const decisions = work[path] ?? {}
-    const { before, page } = evaluate(open!.site.id, path, source, decisions, open!.setting)
+    const evaluated = onePage(() => ({
+      ok: true,
+      value: evaluate(open!.site.id, path, source, decisions, open!.setting),
+    }))
+    if (!evaluated.ok) throw new Error(`${path}: ${evaluated.why} Leave it out and try again.`)
+    const { before, page } = evaluated.value
     const wording = (p: PageFacts) => ({
       title: titleOf(p)?.text ?? '',
       description: descriptionOf(p)?.content ?? '',

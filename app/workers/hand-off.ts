@@ -1,9 +1,11 @@
 /** What leaves the application: which pages changed, what follows from a changed address, the files and lists themselves. */
 import { changeSheet, fieldChanges, type FieldChange } from '../../core/exchange/change-sheet.ts'
+import { decodeSheet } from '../../core/exchange/csv.ts'
 import { writeProject } from '../../core/exchange/project.ts'
 import { fileBytes, readRedirects, REDIRECTS, writeRedirects } from '../../core/exchange/hand-off.ts'
 import { draftOf, followOf, stateOf, type Decisions, type PageState } from '../../core/exchange/work.ts'
 import { writeZip } from '../../core/exchange/zip.ts'
+import { onePage } from '../../core/page/boundary.ts'
 import { CARRIED } from '../../core/page/proof.ts'
 import { readPage } from '../../core/page/read-page.ts'
 import { sourceOf } from '../../core/page/source.ts'
@@ -31,7 +33,8 @@ export interface Changed {
 
 const filesBefore = async (open: Open): Promise<Redirect[]> => {
   const record = await db.files.get([open.site.id, open.site.root + REDIRECTS])
-  return record ? readRedirects(new TextDecoder().decode(record.bytes)) : []
+  const sheet = record && decodeSheet(record.bytes)
+  return sheet?.ok ? readRedirects(sheet.text) : []
 }
 const redirectsNow = async (open: Open): Promise<Redirect[]> =>
   open.setting.moves.paths.size === 0
@@ -64,18 +67,21 @@ export async function changedPages(): Promise<Changed> {
     const source = await sourceFor(open, path)
     if (!source) continue
     const { url, oldUrl } = addressesFor(path, setting)
-    const proof = proofFor(path, source, decisions, setting)
-    const refused = proof.refused.map((r) => r.why)
-    const slug = setting.moves.refused.find((r) => site.root + r.path === path)
-    if (slug) refused.push(slug.why)
-    if (proof.changes.length === 0 && refused.length === 0 && url === oldUrl) continue
-    pages.push({
-      path,
-      url,
-      state: stateOf(decisions),
-      changes: fieldChanges(readPage(source, { path, url: oldUrl }), readPage(proof.source, { path, url })),
-      refused,
+    const compared = onePage(() => {
+      const proof = proofFor(path, source, decisions, setting)
+      const refused = proof.refused.map((r) => r.why)
+      const slug = setting.moves.refused.find((r) => site.root + r.path === path)
+      if (slug) refused.push(slug.why)
+      if (proof.changes.length === 0 && refused.length === 0 && url === oldUrl)
+        return { ok: true, value: null }
+      const changes = fieldChanges(
+        readPage(source, { path, url: oldUrl }),
+        readPage(proof.source, { path, url }),
+      )
+      return { ok: true, value: { changes, refused } }
     })
+    const found = compared.ok ? compared.value : { changes: [], refused: [compared.why] }
+    if (found) pages.push({ path, url, state: stateOf(decisions), ...found })
   }
   const listed = new Set(pages.map((p) => p.path))
   const followers = [...setting.index.entries.values()]
@@ -117,9 +123,11 @@ export async function slugEffect(
     const source = await sourceFor(open, entry.path)
     if (question !== slugQuestions) return null
     if (!source) continue
-    const { changes } = proofFor(entry.path, source, decisionsOf[entry.path] ?? {}, alone)
-    const count = changes.filter((c) => c.key === CARRIED).length
-    if (count > 0) followers.push({ path: entry.path, count })
+    const counted = onePage(() => {
+      const { changes } = proofFor(entry.path, source, decisionsOf[entry.path] ?? {}, alone)
+      return { ok: true, value: changes.filter((c) => c.key === CARRIED).length }
+    })
+    if (counted.ok && counted.value > 0) followers.push({ path: entry.path, count: counted.value })
   }
   for (const [id, file] of open.files) {
     if (!/\.(?:css|xml|rss|atom)$/i.test(file) || moves.paths.size === 0) continue
@@ -136,11 +144,14 @@ export async function slugEffect(
 /** Counts questions about a slug: one that is asked while it is typed makes the one before it idle. */
 let slugQuestions = 0
 
-/** The files that leave: all of the site with the changes, or the changed pages alone; redirects where addresses changed. */
+/**
+ * The files that leave: all of the site with the changes, or the changed pages alone; redirects where addresses changed.
+ * `asTakenIn`: files whose changes could not be applied, and that leave as they came.
+ */
 export async function handOff(
   which: 'whole' | 'changed',
   progress: (p: Progress) => void,
-): Promise<Uint8Array | null> {
+): Promise<{ zip: Uint8Array; asTakenIn: { path: string; why: string }[] } | null> {
   if (!current) return null
   const open = current
   const { site, setting } = open
@@ -148,6 +159,7 @@ export async function handOff(
     (await db.work.where('site').equals(site.id).toArray()).map((w) => [w.path, w.decisions]),
   )
   const out = new Map<string, Uint8Array>()
+  const asTakenIn: { path: string; why: string }[] = []
   const place = (path: string) => {
     const own = path.slice(site.root.length)
     return site.root + (setting.moves.paths.get(own) ?? own)
@@ -161,22 +173,29 @@ export async function handOff(
     if (which === 'changed' && untouched) continue
     const record = (await db.sources.get([site.id, path]))!
     const source = sourceOf(record.bytes, record.encoding, record.encodingBy, record.bom)
-    const proof = proofFor(path, source, decisions, setting)
-    if (which === 'whole' || proof.changes.length > 0 || place(path) !== path)
-      out.set(place(path), proof.source.bytes)
+    const written = onePage(() => ({ ok: true, value: proofFor(path, source, decisions, setting) }))
+    if (!written.ok) asTakenIn.push({ path, why: written.why })
+    const changed = written.ok ? written.value.changes.length > 0 : true
+    if (which === 'whole' || changed || place(path) !== path)
+      out.set(place(path), written.ok ? written.value.source.bytes : record.bytes)
   }
   await db.files
     .where('site')
     .equals(site.id)
     .each(({ path, bytes }) => {
-      const now = fileBytes(path.slice(site.root.length), bytes, setting.moves, site.base)
+      const written = onePage(() => ({
+        ok: true,
+        value: fileBytes(path.slice(site.root.length), bytes, setting.moves, site.base),
+      }))
+      if (!written.ok) asTakenIn.push({ path, why: written.why })
+      const now = written.ok ? written.value : bytes
       if (which === 'whole' || now !== bytes || place(path) !== path) out.set(place(path), now)
     })
   const redirects = await redirectsNow(open)
   if (redirects.length > 0 || setting.moves.paths.size > 0)
     out.set(site.root + REDIRECTS, new TextEncoder().encode(writeRedirects(redirects)))
   progress({ done: paths.length, of: paths.length, now: 'packing' })
-  return writeZip([...out].sort(([a], [b]) => (a < b ? -1 : 1)))
+  return { zip: writeZip([...out].sort(([a], [b]) => (a < b ? -1 : 1))), asTakenIn }
 }
 
 export const redirectsCsv = async (): Promise<string> =>

@@ -2,7 +2,7 @@
 import { isProject, readProject } from '../../core/exchange/project.ts'
 import { isSystemFile, openZip, safePath, zipLimits } from '../../core/exchange/zip.ts'
 import { canonicalOf } from '../../core/page/facts.ts'
-import { readPage } from '../../core/page/read-page.ts'
+import { onePage, pageFrom } from '../../core/page/boundary.ts'
 import { readSource } from '../../core/page/source.ts'
 import { defaultStyle } from '../../core/rules/house-style.ts'
 import { addressOf, isPagePath, normaliseBase } from '../../core/site/addresses.ts'
@@ -42,6 +42,11 @@ export interface Progress {
   now: string
 }
 
+export type TakenIn =
+  | { ok: true; site: SiteRecord }
+  /** `about` names the field to ask for once more. */
+  | { ok: false; why: string; about?: 'base' }
+
 /** What was opened and waits for the base address. */
 interface Pending {
   kind: Prepared['kind']
@@ -59,8 +64,6 @@ const cancelled = new Set<number>()
 
 const MOST_PAGES = 5_000
 const BATCH = 100
-/** One page larger than this is not read: nobody's copy is that long, and the desk could not show it. */
-const LARGEST_PAGE = 64 * 1024 * 1024
 
 async function open(input: IntakeInput): Promise<Pending | { why: string }> {
   if (input.kind === 'paste' || input.kind === 'page') {
@@ -224,10 +227,9 @@ async function guessBase(
 ): Promise<{ base: string; name: string; from: Prepared['baseFrom'] }> {
   const { files } = await opened.read(openingPaths(pages))
   for (const [path, bytes] of files) {
-    if (bytes.length > LARGEST_PAGE) continue
-    const source = readSource(bytes)
-    if (!source.ok) continue
-    const canonical = canonicalOf(readPage(source.source, { path, url: 'https://site.example/' + path }))
+    const read = pageFrom(bytes, { path, url: 'https://site.example/' + path })
+    if (!read.ok) continue
+    const canonical = canonicalOf(read.value.page)
     if (!canonical || !/^https?:/i.test(canonical.href) || !canonical.url) continue
     const tail = addressOf(path.slice(opened.root.length), '')
     // The folder's own page may name itself with its file: `…/index.html`.
@@ -254,14 +256,28 @@ export function cancelIntake(ticket: number): void {
 
 /** Reads, judges and keeps everything that was opened. Nothing stands on the shelf until all of it is done. */
 export async function takeIn(
-  given: { ticket: number; name: string; base: string; today: string; demo: boolean },
+  given: {
+    ticket: number
+    name: string
+    base: string
+    today: string
+    demo: boolean
+    /** Pages at which an intake before this one got stuck. */
+    leaveOut?: { path: string; why: string }[]
+  },
   progress: (p: Progress) => void,
-): Promise<{ ok: true; site: SiteRecord } | { ok: false; why: string }> {
+): Promise<TakenIn> {
   const found = opened.get(given.ticket)
   if (!found) return { ok: false, why: 'What was dropped is no longer at hand. Drop it again.' }
   const base = normaliseBase(given.base)
-  if (!base) return { ok: false, why: 'This is no web address. Write it like https://www.your-site.example/' }
+  if (!base)
+    return {
+      ok: false,
+      about: 'base',
+      why: 'This is not a web address. Write it like https://www.your-site.example/',
+    }
   const id = crypto.randomUUID()
+  const leftOut = new Map((given.leaveOut ?? []).map(({ path, why }) => [path, why]))
   const pages = new Set(found.whole ? found.paths.filter(isPagePath) : found.paths)
   const site: SiteRecord = {
     id,
@@ -302,35 +318,41 @@ export async function takeIn(
     for (let i = 0; i < inOrder.length; i += BATCH) {
       const batch = inOrder.slice(i, i + BATCH)
       const { files, failed } = await found.read(batch)
-      site.unread.push(...failed)
+      for (const one of failed) site.unread.push(one)
       const rows: LedgerRow[] = []
       const sources: SourceRecord[] = []
       const others: FileRecord[] = []
       for (const path of batch) {
         if (cancelled.has(given.ticket)) throw new Cancelled()
         const bytes = files.get(path)
+        // Said before it is looked at: should the worker get stuck, this is the page that it got stuck at.
+        progress({ done, of: found.paths.length, now: path })
         done++
         if (!bytes) continue
-        const read = pages.has(path)
-          ? bytes.length > LARGEST_PAGE
-            ? { ok: false as const, why: `It is larger than ${LARGEST_PAGE / 1024 / 1024} MB.` }
-            : readSource(bytes)
-          : null
-        if (read?.ok) {
-          const { encoding, encodingBy, bom } = read.source
+        const why = leftOut.get(path)
+        const judged = !pages.has(path)
+          ? null
+          : why !== undefined
+            ? { ok: false as const, why }
+            : onePage(() => {
+                const read = readSource(bytes)
+                if (!read.ok) return read
+                const evaluated = evaluate(id, path, read.source, {}, setting)
+                const { beyond } = evaluated.page
+                return beyond === null ? { ok: true, value: evaluated } : { ok: false, why: beyond }
+              })
+        if (judged?.ok) {
+          const { row, page, source } = judged.value
+          const { encoding, encodingBy, bom } = source
           sources.push({ site: id, path, bytes, encoding, encodingBy, bom })
-          const { row, page } = evaluate(id, path, read.source, {}, setting)
           rows.push(row)
           if (path === home) updateIndex(index, path, entryOf(path, page, index))
         } else {
-          if (read) site.unread.push({ path, why: read.why })
+          if (judged) site.unread.push({ path, why: judged.why })
           others.push({ site: id, path, bytes })
         }
-        if (done % 10 === 0) {
-          progress({ done, of: found.paths.length, now: path })
-          // Lets a cancellation in between two pages.
-          await new Promise((resolve) => setTimeout(resolve, 0))
-        }
+        // Lets a cancellation in between two pages.
+        if (done % 10 === 0) await new Promise((resolve) => setTimeout(resolve, 0))
       }
       await db.transaction('rw', [db.rows, db.sources, db.files], async () => {
         await db.rows.bulkAdd(rows)
@@ -359,7 +381,7 @@ export async function takeIn(
     if ((error as Error).name === 'QuotaExceededError')
       return {
         ok: false,
-        why: 'The browser has no more room for this site. Take a site off the shelf, or free disk space.',
+        why: 'The browser has no more room for this site. Remove a site from the shelf, or free disk space.',
       }
     throw error
   }
@@ -370,8 +392,9 @@ class Cancelled extends Error {}
 export async function takeInProject(
   ticket: number,
   today: string,
+  leaveOut: { path: string; why: string }[],
   progress: (p: Progress) => void,
-): Promise<{ ok: true; site: SiteRecord } | { ok: false; why: string }> {
+): Promise<TakenIn> {
   const bytes = opened.get(ticket)?.projectBytes
   if (!bytes) return { ok: false, why: 'The project file is no longer at hand. Drop it again.' }
   const result = readProject(bytes)
@@ -393,6 +416,7 @@ export async function takeInProject(
       base: project.site.base,
       today: project.site.takenIn || today,
       demo: false,
+      leaveOut,
     },
     progress,
   )

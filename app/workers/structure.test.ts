@@ -180,7 +180,7 @@ describe('rules for what recurs', () => {
     expect(await templates.templateReach()).toEqual({ r: 2 })
     const changed = await handOff.changedPages()
     expect(changed.pages.map((p) => p.path)).toEqual(['p1.html', 'p3.html'])
-    const files = unzipSync((await handOff.handOff('whole', () => {}))!)
+    const files = unzipSync((await handOff.handOff('whole', () => {}))!.zip)
     const read = (path: string) => new TextDecoder().decode(files[path])
     expect(read('p1.html')).toBe(
       page(1).replace('<p class="page-title">Page 1</p>', '<h1 class="page-title">Page 1</h1>'),

@@ -10,7 +10,8 @@ import {
 } from '../../core/headings/template-rules.ts'
 import { draftOf } from '../../core/exchange/work.ts'
 import type { Draft } from '../../core/page/draft.ts'
-import { sourceOf } from '../../core/page/source.ts'
+import { onePage } from '../../core/page/boundary.ts'
+import { sourceOf, type Source } from '../../core/page/source.ts'
 import { db } from '../store/db.ts'
 import { itemsOf } from './evaluate.ts'
 import { current, type Open } from './open-site.ts'
@@ -35,7 +36,7 @@ async function outlinesOf(open: Open): Promise<Map<string, OutlineItem[]>> {
             {
               site,
               path: r.path,
-              items: itemsOf(r.path, sourceOf(r.bytes, r.encoding, r.encodingBy, r.bom), open.setting),
+              items: itemsOrNone(r.path, sourceOf(r.bytes, r.encoding, r.encodingBy, r.bom), open),
             },
           ]
         : [],
@@ -46,6 +47,12 @@ async function outlinesOf(open: Open): Promise<Map<string, OutlineItem[]>> {
   // In the order of the addresses, as everywhere.
   open.outlines = new Map([...kept].sort(([a], [b]) => (a < b ? -1 : 1)))
   return open.outlines
+}
+
+/** A page whose outline cannot be read has nothing that recurs. */
+function itemsOrNone(path: string, source: Source, open: Open): OutlineItem[] {
+  const items = onePage(() => ({ ok: true, value: itemsOf(path, source, open.setting) }))
+  return items.ok ? items.value : []
 }
 
 async function ownDrafts(open: Open): Promise<Map<string, Draft>> {

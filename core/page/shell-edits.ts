@@ -61,7 +61,7 @@ export function newSplices(source: Source, places: Locations, edit: Edit): Splic
 
 /** A link past the menu, first thing in the body, to the main content, which is given an id where it has none. */
 export function skipSplices(places: Locations, edit: Edit): Splices {
-  const { body, main, view, eol } = places
+  const { body, main, eol } = places
   if (!main) return { why: 'There is no main element for it to lead to. Mark the main content up first.' }
   if (!body) return { why: 'The page has no <body> tag in its source, so where it begins is uncertain.' }
   const id = attribute(main, 'id')

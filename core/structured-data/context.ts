@@ -47,13 +47,19 @@ export class Terms {
     return this.own.size === 0 && this.below === null
   }
   get(word: string): TermMeaning | undefined {
-    for (let layer: Terms | null = this; layer !== null; layer = layer.below) {
-      const found = layer.own.get(word)
-      const hidden = layer.schemaFrom > 0 && (found === undefined || found.at < layer.schemaFrom)
-      if (hidden && isSchemaName(word)) return undefined
-      if (found) return found.meaning ?? undefined
+    const own = this.ownSays(word)
+    if (own !== undefined) return own ?? undefined
+    for (let layer = this.below; layer !== null; layer = layer.below) {
+      const found = layer.ownSays(word)
+      if (found !== undefined) return found ?? undefined
     }
     return undefined
+  }
+  /** What this layer by itself says of a word: null, that it means nothing of its own; undefined, nothing. */
+  private ownSays(word: string): TermMeaning | null | undefined {
+    const found = this.own.get(word)
+    const hidden = this.schemaFrom > 0 && (found === undefined || found.at < this.schemaFrom)
+    return hidden && isSchemaName(word) ? null : found?.meaning
   }
   /** Defines a word; null: what a context below says of it holds no longer. */
   set(word: string, meaning: TermMeaning | null): void {

@@ -12,7 +12,8 @@ export const keywordShared = siteRule({
   why: 'They compete: a search engine shows one of them, and seldom the one that is meant.',
   mend: 'Give each page a keyword of its own, or join the pages.',
   needs: [],
-  message: ({ count, keyword }) => `${count} pages are assigned the keyword “${keyword}” or another form of it.`,
+  message: ({ count, keyword }) =>
+    `${count} pages are assigned the keyword “${keyword}” or another form of it.`,
   check({ site }, mark) {
     for (const pages of repeated(site.byKeyword, site))
       mark(pages, { count: pages.length, keyword: site.entries.get(pages[0]!)!.phrase ?? null })
