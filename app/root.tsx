@@ -7,7 +7,7 @@ import './app.css'
 
 export const links: Route.LinksFunction = () => [{ rel: 'icon', href: '/quill.svg', type: 'image/svg+xml' }]
 
-/** Day or night as chosen before, set before the first paint. */
+/** Light or dark as chosen before, set before the first paint. */
 const themeScript = `try{var t=localStorage.getItem('keen-quill-theme');if(t)document.documentElement.dataset.theme=t}catch{}`
 
 export function Layout({ children }: { children: React.ReactNode }) {
@@ -52,19 +52,19 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   return (
     <main className="mx-auto max-w-2xl p-12">
       <h1 className="font-serif text-[26px]">
-        {known ? `${error.status} ${error.statusText}` : 'Something broke'}
+        {known ? `${error.status} ${error.statusText}` : 'Something went wrong'}
       </h1>
       <p className="mt-3 text-ink-2">
         {known
           ? String(error.data ?? '')
-          : 'Your work is kept in this browser. Load the page again; if it breaks again, take the project file from the shelf and report what follows.'}
+          : 'Your work is kept in this browser. Reload the page. If it happens again, save the project file from the shelf and report the text below.'}
       </p>
       {!known && error instanceof Error && (
         <pre className="mt-4 overflow-auto bg-paper-2 p-3 text-xs">{error.stack}</pre>
       )}
       <p className="mt-4">
         <a className="action" href="/">
-          To the shelf
+          Go to the shelf
         </a>
       </p>
     </main>

@@ -226,7 +226,7 @@ describe('quill apply with slugs', () => {
       /row 2: the slug “two words” cannot stand in an address; “two-words” can/,
     ],
     ['path,slug\nindex.html,home\n', /index\.html: The home page has no slug/],
-    ['path,slug\na/index.html,c.html\n', /c\.html has this address already/],
+    ['path,slug\na/index.html,c.html\n', /c\.html already has this address/],
     ['path,slug\na/b.html,../../x\n', /cannot stand in an address/],
   ])('names what cannot be, and writes nothing: %s', (csv, why) => {
     const { out, status, stderr } = run(csv)
@@ -322,7 +322,7 @@ describe('quill check-data', () => {
     const broken = quill(['check-data', join(dir, 'broken.json')])
     expect(broken.status).toBe(1)
     expect(broken.stdout).toMatch(
-      /blocker 1:18 {2}\/ {2}data-syntax: A comma stands before the closing brace/,
+      /blocker 1:18 {2}\/ {2}data-syntax: There is a comma before the closing brace/,
     )
     expect(quill(['check-data', join(dir, 'nowhere.json')]).status).toBe(2)
   })

@@ -21,7 +21,7 @@ export function baseFrom(given: string | undefined): string {
 export function dateFrom(given: string | undefined): string {
   const date = given ?? new Date().toISOString().slice(0, 10)
   if (!/^\d{4}-\d{2}-\d{2}$/.test(date) || !isDate(date))
-    throw new Problem(`--date “${date}” is not a day of the calendar; YYYY-MM-DD is expected.`)
+    throw new Problem(`--date “${date}” is not a calendar date; write it as YYYY-MM-DD.`)
   return date
 }
 

@@ -36,7 +36,7 @@ export function checkOut(out: string, inputs: readonly string[]): void {
     const root = realpathSync(input)
     if (place === root || place.startsWith(root + sep))
       throw new Problem(
-        `${out} lies within ${input}, and would be a part of the site. Name a folder outside of it.`,
+        `${out} is inside ${input} and would become part of the site. Name a folder outside it.`,
       )
   }
 }

@@ -36,7 +36,7 @@ function folder(root: string): SiteFiles {
       entries = readdirSync(join(root, at), { withFileTypes: true })
     } catch (error) {
       if (at === '') throw new Problem(`${root} cannot be read (${(error as Error).message}).`)
-      unread.push({ path: at, why: 'The folder cannot be opened. Change who may read it and try again.' })
+      unread.push({ path: at, why: 'The folder cannot be opened. Change its permissions and try again.' })
       continue
     }
     for (const entry of entries) {
@@ -55,7 +55,7 @@ function folder(root: string): SiteFiles {
               target === null
                 ? 'It is a symbolic link that leads nowhere. It was left out.'
                 : within
-                  ? 'It is a symbolic link to a folder, whose pages stand where they are. It was left out.'
+                  ? 'It is a symbolic link to a folder that is already part of the site. It was left out.'
                   : 'It is a symbolic link that leads out of the folder. It was left out.',
           })
       }

@@ -14,18 +14,18 @@ const noteOf = (n: GraphNode) =>
   n.kind === 'group'
     ? plural(Number(n.says), 'of them, without an id', 'of them, without ids')
     : n.kind === 'nowhere'
-      ? 'described nowhere'
+      ? 'not described'
       : n.kind === 'two ways'
-        ? `${names(n.says)}, described in two ways`
+        ? `${names(n.says)}, described in two different ways`
         : names(n.says)
 
-/** Things on the left that point to things on the right; the same in words below, for who does not see it. */
+/** Things on the left that point to things on the right; the same in words below, for people who cannot see it. */
 export function ThingGraph({ data }: { data: SiteDataView }) {
   const graph = graphOf(data)
   if (graph.edges.length === 0)
     return (
       <p className="mt-1 max-w-2xl font-serif text-[15px] text-ink-2 italic">
-        No thing points to another yet. Give the organisation an “@id” once, as “Who publishes it” above does,
+        Nothing points to anything else yet. Give the organisation an “@id” once, as “Publisher” above does,
         and let the pages point to it.
       </p>
     )
@@ -115,7 +115,7 @@ export function ThingGraph({ data }: { data: SiteDataView }) {
         </ul>
       </details>
       {graph.more > 0 && (
-        <figcaption className="text-[13px] text-ink-2">and {graph.more} thinner connections</figcaption>
+        <figcaption className="text-[13px] text-ink-2">and {graph.more} weaker connections</figcaption>
       )}
     </figure>
   )

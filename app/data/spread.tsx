@@ -51,14 +51,14 @@ export function SpreadPart({ kind, session, onClose }: { kind: Spread; session: 
   const chosen = given.filter((p) => !except.has(p.path))
   const skipped = pages.filter((p) => p.skipped !== null)
   const marked = chosen.filter((p) => p.marks.length > 0)
-  const what = kind === 'breadcrumb' ? 'A breadcrumb' : 'Who publishes it'
+  const what = kind === 'breadcrumb' ? 'A breadcrumb' : 'Publisher'
   const keep = () => {
     void session
       .decide(
         `${what} for ${plural(chosen.length, 'page')}`,
         chosen.map((p) => ({ path: p.path, key: `edit:data:${kind}`, after: p.edit })),
       )
-      .then(() => toast(`${what}: added to ${plural(chosen.length, 'page')}. Undo takes all of it back.`))
+      .then(() => toast(`${what}: added to ${plural(chosen.length, 'page')}. Undo removes all of it.`))
     onClose()
   }
   const page = given.find((p) => p.path === shown)

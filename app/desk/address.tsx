@@ -121,7 +121,7 @@ export function AddressDrawer({
   const summary = !moves
     ? slug && address.refused
       ? 'the new slug is taken'
-      : 'as it was taken in; type in it above'
+      : 'unchanged; edit it above'
     : `${address.oldUrl.slice(base.length - 1)} becomes ${view.url.slice(base.length - 1)}`
   // Folders above that have a page of their own are renamed there, for all that stands in them.
   const folders = original.slice(0, -1).flatMap((_, i) => {
@@ -156,8 +156,8 @@ export function AddressDrawer({
               </button>
             )}
           {slug && (
-            <button type="button" className="quiet" onClick={() => decide(undefined, 'Slug as it was')}>
-              As it was: {original.at(-1)}
+            <button type="button" className="quiet" onClick={() => decide(undefined, 'Original slug')}>
+              Original: {original.at(-1)}
             </button>
           )}
         </p>
@@ -196,7 +196,7 @@ export function AddressDrawer({
         )}
         {moves && effect && (
           <div className="mt-3" data-testid="slug-effect">
-            <p className="font-semibold">What follows</p>
+            <p className="font-semibold">What changes elsewhere</p>
             <ul className="mt-1 list-disc pl-5 text-ink-2">
               <li>
                 {plural(effect.moved.length, 'page')} at a new address, {plural(effect.redirects, 'redirect')}{' '}
@@ -214,7 +214,7 @@ export function AddressDrawer({
               </li>
             </ul>
             <details className="mt-1.5">
-              <summary className="quiet cursor-pointer">Every one of them</summary>
+              <summary className="quiet cursor-pointer">Show all of them</summary>
               <table className="mt-2 w-full table-fixed text-left text-[12.5px]">
                 <thead className="text-ink-3">
                   <tr>

@@ -38,7 +38,7 @@ export function ApprovalPicture({ session, path }: { session: Session; path: str
       toast.error(
         how === 'save'
           ? 'The picture could not be drawn. Try again.'
-          : 'The browser did not let the picture be copied. Save it as PNG.',
+          : 'The browser did not allow the picture to be copied. Save it as PNG instead.',
       )
     }
   }
@@ -71,8 +71,8 @@ export function ApprovalPicture({ session, path }: { session: Session; path: str
             </p>
             <div className="overflow-x-auto border border-rule">
               <div ref={card} data-testid="approval-card" data-theme="light" className="approval-card">
-                <Results heading="As it would be" wording={page.after} page={page} />
-                <Results heading="As it is now" wording={page.before} page={page} faded />
+                <Results heading="After" wording={page.after} page={page} />
+                <Results heading="Before" wording={page.before} page={page} faded />
                 {(page.takes.title.length > 0 || page.takes.description.length > 0) && (
                   <section>
                     <h3>Other wordings</h3>

@@ -33,10 +33,10 @@ export function Approval({
           type="button"
           className="quiet"
           onClick={() =>
-            void session.decide('Approval taken back', [{ path, key: 'state', after: 'drafted' }])
+            void session.decide('Approval withdrawn', [{ path, key: 'state', after: 'drafted' }])
           }
         >
-          Take back
+          Withdraw
         </button>
       ) : (
         <button type="button" className="action" title="Alt+A" onClick={() => void approve(session, path)}>
@@ -59,7 +59,7 @@ export function Approval({
               }}
             >
               <label className="font-semibold" htmlFor="send-back">
-                Send it back with a word
+                Send it back with a note
               </label>
               <textarea
                 id="send-back"

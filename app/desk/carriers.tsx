@@ -32,8 +32,8 @@ export function Carriers({
       title="When the page is shared"
       summary={
         differing.length > 0
-          ? `${differing.map((d) => d.name).join(', ')} ${differing.length === 1 ? 'says' : 'say'} something else`
-          : 'says the same as the result'
+          ? `${differing.map((d) => d.name).join(', ')} ${differing.length === 1 ? 'differs' : 'differ'} from the result`
+          : 'matches the result'
       }
     >
       <ul className="text-[13px]">
@@ -42,7 +42,7 @@ export function Carriers({
             <p className="flex items-baseline gap-4">
               <code className="font-mono text-[12.5px]">{r.name}</code>
               <span className="text-ink-3">
-                {r.follows ? 'follows' : r.content === r.own ? 'the same wording' : 'another wording'}
+                {r.follows ? 'follows' : r.content === r.own ? 'the same wording' : 'different wording'}
               </span>
               <button
                 type="button"
@@ -54,7 +54,7 @@ export function Carriers({
                 }
               >
                 {r.follows
-                  ? 'Leave it as it was'
+                  ? 'Keep the original'
                   : `Follow the ${carriesTitle(r.name) ? 'title' : 'description'}`}
               </button>
             </p>
@@ -67,10 +67,13 @@ export function Carriers({
           type="button"
           className="action mt-1 text-[13px]"
           onClick={() =>
-            set((f) => [...new Set([...f, ...differing.map((d) => d.name)])], 'Shared wordings follow')
+            set(
+              (f) => [...new Set([...f, ...differing.map((d) => d.name)])],
+              'Shared titles and descriptions follow',
+            )
           }
         >
-          All follow
+          Make all follow
         </button>
       )}
     </Drawer>

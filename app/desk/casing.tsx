@@ -43,14 +43,14 @@ export function CasingDrawer({
   const shown = casings.filter((c) => c !== 'as typed' && (all || style.casing === 'as typed' || c === own))
   const wording = casedTitle(title, own, style, view)
   const summary = !english
-    ? 'the styles are of English; this page is not'
+    ? 'the styles are for English, and this page is in another language'
     : style.casing === 'as typed'
-      ? 'the house has chosen none'
+      ? 'the house style sets none'
       : wording === title
-        ? `${casingNames[own]} style, as the house has it`
+        ? `${casingNames[own]} style, as the house style asks`
         : `${casingNames[own]} style would be “${wording}”`
   return (
-    <Drawer id="casing" title="Casing: small and capital letters" summary={summary}>
+    <Drawer id="casing" title="Casing" summary={summary}>
       <table className="w-full text-left text-[13px]">
         <caption className="sr-only">The title in each casing style</caption>
         <tbody>
@@ -65,7 +65,7 @@ export function CasingDrawer({
                 <td className="py-1.5 font-serif text-[15px]">{cased || <em>no title yet</em>}</td>
                 <td className="w-20 py-1.5 text-right">
                   {cased === title ? (
-                    <span className="text-ink-3">as it is</span>
+                    <span className="text-ink-3">unchanged</span>
                   ) : (
                     <button type="button" className="action" onClick={() => onApply(cased, casing)}>
                       Apply
@@ -78,10 +78,10 @@ export function CasingDrawer({
         </tbody>
       </table>
       <p className="mt-2 text-[13px] text-ink-3">
-        Names are known by the page’s own text and by the house’s protected words.{' '}
+        Names are recognised from the page’s text and from the house style’s protected words.{' '}
         {style.casing !== 'as typed' && (
           <button type="button" className="quiet" onClick={() => setAll(!all)}>
-            {all ? 'Only the house’s style' : 'All styles'}
+            {all ? 'Only the house style' : 'All styles'}
           </button>
         )}
       </p>

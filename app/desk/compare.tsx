@@ -153,7 +153,7 @@ function SideBySide({ own, other }: { own: Structure; other: Structure }) {
           [
             `“${own.keyword.text}” stands in`,
             (s) =>
-              s.keyword!.places.length > 0 ? s.keyword!.places.join(', ') : 'none of the places that count',
+              s.keyword!.places.length > 0 ? s.keyword!.places.join(', ') : 'none of the places checked',
           ],
           [`“${own.keyword.text}” in the text`, (s) => `${s.keyword!.inText} times`],
         ] as [string, (s: Structure) => string][])

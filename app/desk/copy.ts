@@ -6,6 +6,6 @@ export async function copyText(text: string, what: string): Promise<void> {
     await navigator.clipboard.writeText(text)
     toast(text === '' ? `${what}: there is nothing to copy.` : `${what} copied.`)
   } catch {
-    toast.error('The browser does not let the clipboard be used here.')
+    toast.error('The browser does not allow copying here.')
   }
 }

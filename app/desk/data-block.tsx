@@ -24,7 +24,7 @@ export function OneThing({
       </Heading>
       {thing.id && (
         <p className="truncate text-[12px] text-ink-3" title={thing.id}>
-          Known as {thing.id}
+          Identifier (@id) {thing.id}
         </p>
       )}
       {children}
@@ -62,7 +62,7 @@ export function Block({
         </span>
         <span className="ml-auto flex gap-4">
           <button type="button" className="quiet" aria-pressed={json} onClick={onJson}>
-            {json ? 'Without JSON' : 'JSON'}
+            {json ? 'Hide JSON' : 'JSON'}
           </button>
           <button
             type="button"
@@ -88,13 +88,13 @@ export function Block({
             Download
           </button>
           <button type="button" className="quiet" onClick={onTakeOut}>
-            Take out
+            Remove
           </button>
         </span>
       </div>
       {block.error && (
         <p className="mt-1">
-          <span className="text-carmine">Machines read nothing of this block:</span> {block.error.message}{' '}
+          <span className="text-carmine">Search engines cannot read this block:</span> {block.error.message}{' '}
           (line {block.error.line}, column {block.error.column}).{' '}
           {!json && (
             <button type="button" className="action" onClick={onJson}>
@@ -104,9 +104,7 @@ export function Block({
         </p>
       )}
       {block.foreign && (
-        <p className="mt-1 text-ink-2">
-          It is in another vocabulary than schema.org’s, and is left as it is.
-        </p>
+        <p className="mt-1 text-ink-2">It uses a vocabulary other than schema.org and is left unchanged.</p>
       )}
       {block.features.map((f) => (
         <Feature key={f.id + f.pointer} feature={f} onResult={onResult} />

@@ -58,18 +58,18 @@ export function DataJson({
         <button
           type="button"
           className="quiet float-right mt-1 text-[13px]"
-          title="The same, each value on a line of its own"
+          title="Puts each value on its own line"
           onClick={() => {
             onType(layOut(text))
             onRest()
           }}
         >
-          Lay it out
+          Format
         </button>
       )}
       <p className={`mt-1 text-[13px] ${place ? 'text-carmine' : 'text-ink-3'}`} role="status">
         {parsed.ok
-          ? 'Whole JSON. What is typed here is in the fields, and the other way round.'
+          ? 'Valid JSON. Changes made here appear in the fields, and the other way round.'
           : `${text.trim() === '' ? 'The block is empty' : parsed.message} (line ${place!.line}, column ${place!.column}). The fields wait until it is mended; what you typed is kept.`}
       </p>
     </div>

@@ -7,7 +7,7 @@ import { useAnswer } from '../workers/use-answer.ts'
 import { OneThing } from './data-block.tsx'
 import { ThingFields } from './data-thing.tsx'
 
-/** What the page's own mark-up describes (microdata, RDFa): read only, and to be written anew as JSON-LD. */
+/** What the page's own markup describes (microdata, RDFa): read only, and to be written anew as JSON-LD. */
 export function InMarkUp({
   path,
   session,
@@ -30,11 +30,11 @@ export function InMarkUp({
     [path, session, view],
   )
   if (found === null)
-    return <p className="border-t border-rule-2 py-3 text-ink-2">Reading what the mark-up describes …</p>
+    return <p className="border-t border-rule-2 py-3 text-ink-2">Reading what the markup describes …</p>
   if (found === 'unread')
     return (
       <p className="border-t border-rule-2 py-3 text-ink-2">
-        The mark-up describes something (itemscope or typeof) that could not be read.
+        The markup describes something (itemscope or typeof) that could not be read.
       </p>
     )
   const all = [...found.microdata, ...found.rdfa]
@@ -43,28 +43,28 @@ export function InMarkUp({
     <section
       className="border-t border-rule-2 py-3"
       data-testid="in-markup"
-      aria-label="In the page’s mark-up"
+      aria-label="In the page’s markup"
     >
       <div className="flex items-baseline gap-4">
-        <h2 className="font-serif text-[17px]">In the page’s mark-up</h2>
+        <h2 className="font-serif text-[17px]">In the page’s markup</h2>
         {all.length > 0 && !written && (
           <button
             type="button"
             className="action ml-auto text-[13px]"
             onClick={() =>
-              void session.decide('Mark-up written anew as JSON-LD', [
+              void session.decide('Markup rewritten as JSON-LD', [
                 { path, key: 'edit:data:markup', after: { value: found.json } satisfies Edit },
               ])
             }
           >
-            Write it anew as JSON-LD
+            Rewrite as JSON-LD
           </button>
         )}
       </div>
       <p className="text-[13px] text-ink-2">
         {all.length === 0
-          ? 'The mark-up describes nothing of schema.org’s.'
-          : `Described among the text, as ${found.microdata.length > 0 ? (found.rdfa.length > 0 ? 'microdata and RDFa' : 'microdata') : 'RDFa'}; it is read here and changed in the source.${written ? ' It is written anew as JSON-LD above; take it out of the mark-up in your templates, or it is said twice.' : ''}`}
+          ? 'The markup describes nothing from schema.org.'
+          : `Described in the page’s own markup, as ${found.microdata.length > 0 ? (found.rdfa.length > 0 ? 'microdata and RDFa' : 'microdata') : 'RDFa'}; you can read it here and change it in the source.${written ? ' It is rewritten as JSON-LD above; remove it from the markup in your templates, or the page says it twice.' : ''}`}
       </p>
       {all.map((thing, i) => (
         <OneThing key={i} thing={thing} as="h3">

@@ -37,10 +37,10 @@ export function DescribeAs({
       data-testid="describe"
     >
       <h2 className="font-serif text-[17px]">
-        {first ? 'What is it about?' : 'Describe something else on it'}
+        {first ? 'What is it about?' : 'Describe something else on this page'}
       </h2>
       {open.length === 0 && (
-        <p className="text-[13px] text-ink-2">Nothing else on the page asks to be described.</p>
+        <p className="text-[13px] text-ink-2">Nothing else on this page needs describing.</p>
       )}
       <ul className="mt-1">
         {open.map((offer) => (
@@ -58,8 +58,8 @@ export function DescribeAs({
             <span className="text-[13px] text-ink-2">
               {offer.because.slice(0, 1).toUpperCase() + offer.because.slice(1)}
               {offer.likely
-                ? '; what results need is all there.'
-                : '; some of what results need is to be filled in.'}
+                ? '; everything that results need is there.'
+                : '; some of what results need is still missing.'}
             </span>
           </li>
         ))}
@@ -102,7 +102,7 @@ export function DescribeAs({
               </li>
             ))}
             {found.length === 0 && (
-              <li className="text-[13px] text-ink-2">schema.org has no such type. Try a broader word.</li>
+              <li className="text-[13px] text-ink-2">No schema.org type matches. Try a broader word.</li>
             )}
           </ul>
         </div>

@@ -47,7 +47,7 @@ export function Name({ name, needed, or = [] }: { name: string; needed?: boolean
       {asLabel(name)}
       {needed && (
         <span className="block text-[12px] leading-4 text-carmine">
-          results need it{or.length > 0 && `, or ${or.map((o) => inWords(o)).join(', ')}`}
+          needed for results{or.length > 0 && `, or ${or.map((o) => inWords(o)).join(', ')}`}
         </span>
       )}
     </span>
@@ -234,11 +234,11 @@ export function AddProperty({
           type="button"
           className="quiet"
           aria-label={
-            small ? `Say more … of ${thing.name ?? thing.types.map(asLabel).join(', ')}` : undefined
+            small ? `Add a property … to ${thing.name ?? thing.types.map(asLabel).join(', ')}` : undefined
           }
           onClick={() => search('')}
         >
-          {small ? 'Say more …' : 'Say something else of it …'}
+          {small ? 'Add a property …' : 'Add another property …'}
         </button>
       </p>
     )
@@ -247,7 +247,7 @@ export function AddProperty({
       <input
         autoFocus
         aria-label={`Find a property of ${thing.types.map(asLabel).join(', ')}`}
-        placeholder="find a property: colour, telephone, length …"
+        placeholder="find a property: colour, phone, length …"
         className="w-full border-b border-sign bg-transparent text-[13px]"
         value={words}
         onChange={(e) => search(e.target.value)}
@@ -276,7 +276,7 @@ export function AddProperty({
             </li>
           ))}
         {found.length === 0 && (
-          <li className="text-[13px] text-ink-2">schema.org has no such property for this type.</li>
+          <li className="text-[13px] text-ink-2">This type has no such property in schema.org.</li>
         )}
       </ul>
     </div>

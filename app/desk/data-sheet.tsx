@@ -93,7 +93,7 @@ export function DataSheet({
       { path, key: `edit:${key}`, after: { value: built.value, built: built.built } satisfies Edit },
     ])
     toast(
-      `${kindNames[kind]}: filled from the page. ${built.open.length > 0 ? 'What was not found is left open.' : ''}`,
+      `${kindNames[kind]}: filled from the page. ${built.open.length > 0 ? 'What was not found is left blank.' : ''}`,
     )
   }
   const describeAs = (type: string) =>
@@ -107,7 +107,7 @@ export function DataSheet({
       },
     ])
   const takeOut = (block: BlockView) =>
-    void session.decide('Structured data taken out', [
+    void session.decide('Structured data removed', [
       {
         path,
         key: `edit:${block.key}`,
@@ -133,11 +133,11 @@ export function DataSheet({
       >
         {data.blocks.length === 0 && (
           <div className="pb-3">
-            <h2 className="font-serif text-[19px]">This page tells machines nothing yet</h2>
+            <h2 className="font-serif text-[19px]">No structured data yet</h2>
             <p className="mt-1 max-w-[560px] text-ink-2">
-              Structured data says in so many words what a page is about. Pick what this one is about, and a
-              first version is filled from the page; you complete it here. Nothing is put in that the page
-              does not say.
+              Structured data tells search engines what a page is about. Choose what this page is about: a
+              first version is filled in from the page, and you complete it here. Nothing is added that the
+              page does not say.
             </p>
           </div>
         )}
@@ -169,15 +169,15 @@ export function DataSheet({
         ))}
         {removed.map(([key]) => (
           <p key={key} className="border-t border-rule-2 py-3 text-[13px] text-ink-2">
-            A block of the source is taken out.{' '}
+            A block of the source has been removed.{' '}
             <button
               type="button"
               className="action"
               onClick={() =>
-                void session.decide('Structured data put back', [{ path, key, after: undefined }])
+                void session.decide('Structured data restored', [{ path, key, after: undefined }])
               }
             >
-              Put it back
+              Restore it
             </button>
           </p>
         ))}
@@ -200,7 +200,7 @@ export function DataSheet({
             aria-label="JSON of the block"
             className="sticky top-[64px] max-h-[calc(100vh-90px)] self-stretch overflow-y-auto"
           >
-            <h2 className="mb-1 font-serif text-[16px]">The same as JSON</h2>
+            <h2 className="mb-1 font-serif text-[16px]">As JSON</h2>
             <DataJson
               key={open.key}
               text={textOf(open)}
@@ -220,7 +220,7 @@ export function DataSheet({
             ;(element?.querySelector<HTMLElement>('input, textarea, select, button') ?? element)?.focus()
           }}
           clean={
-            data.blocks.length > 0 ? 'The data is in order, and says what the page says.' : 'Nothing to mend.'
+            data.blocks.length > 0 ? 'The structured data is valid and matches the page.' : 'Nothing to mend.'
           }
         />
       </div>

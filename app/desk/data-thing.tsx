@@ -106,7 +106,7 @@ function Field({ field, depth, around }: { field: FieldView; depth: number; arou
           </>
         )}
         <Sign
-          label={several ? `Take out ${words} ${i + 1}` : `Take out ${words}`}
+          label={several ? `Remove ${words} ${i + 1}` : `Remove ${words}`}
           onClick={act(() => editor.remove(several ? value.pointer : field.pointer))}
         >
           ×
@@ -125,7 +125,7 @@ function Field({ field, depth, around }: { field: FieldView; depth: number; arou
             <AddThing
               kind={field}
               around={around}
-              label={`One more ${words.toLowerCase()}`}
+              label={`Add another ${words.toLowerCase()}`}
               onAdd={(v) => act(() => editor.add(holder, field.key, v))()}
             />
           )}
@@ -150,7 +150,7 @@ function Field({ field, depth, around }: { field: FieldView; depth: number; arou
           <li className="flex items-baseline gap-2">
             <span className="flex-1 text-ink-3 italic">nothing</span>
             {can && (
-              <Sign label={`Take out ${words}`} onClick={act(() => editor.remove(field.pointer))}>
+              <Sign label={`Remove ${words}`} onClick={act(() => editor.remove(field.pointer))}>
                 ×
               </Sign>
             )}
@@ -163,7 +163,7 @@ function Field({ field, depth, around }: { field: FieldView; depth: number; arou
               className="quiet text-[12px]"
               onClick={act(() => editor.add(holder, field.key, ''))}
             >
-              One more
+              Add another
             </button>
           </li>
         )}
@@ -198,12 +198,12 @@ function OneValue({
   const found = value.found && (
     <span className="block text-[12px] text-ink-3">
       {several ? (
-        <>From {place}; follows it.</>
+        <>From {place}; kept in step with it.</>
       ) : (
         <>
           From {value.found.what}
           {value.found.start !== null && ', '}
-          {place}; follows it.
+          {place}; kept in step with it.
         </>
       )}
     </span>
@@ -223,7 +223,7 @@ function OneValue({
         ) : (
           <>
             <span className="break-all">{value.text}</span>{' '}
-            <span className="text-[12px] text-carmine">described nowhere on this site</span>
+            <span className="text-[12px] text-carmine">not described on this site</span>
           </>
         )}
       </span>

@@ -32,14 +32,14 @@ export function EditPreview({ session, path, edits }: { session: Session; path: 
                   {h.before}
                 </p>
               )}
-              <p className="font-mono text-[12px] break-words">{h.after || <em>(taken out)</em>}</p>
+              <p className="font-mono text-[12px] break-words">{h.after || <em>(removed)</em>}</p>
             </div>
           ))}
           {seen && seen.hunks.length > 20 && (
             <p className="mt-1 text-ink-2">and {seen.hunks.length - 20} more places</p>
           )}
           {seen && seen.hunks.length === 0 && seen.refused.length === 0 && (
-            <p className="text-ink-2">Nothing in the source changes.</p>
+            <p className="text-ink-2">Nothing changes in the source.</p>
           )}
           {seen?.refused.map((why) => (
             <p key={why} className="text-carmine">

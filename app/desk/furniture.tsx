@@ -64,7 +64,9 @@ export function FurnitureSwitches({
             {labels[k]}
           </label>
         ))}
-        <span className="text-ink-3">{can.length > 0 && 'Engines decide whether they show any of it.'}</span>
+        <span className="text-ink-3">
+          {can.length > 0 && 'Search engines decide whether to show any of it.'}
+        </span>
       </div>
       {cannot.map((k) => (
         <p key={k} className="text-ink-2">

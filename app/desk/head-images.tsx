@@ -52,12 +52,12 @@ export function HeadImages({
             <span className="min-w-0 flex-1 text-[13px]">
               <span className="block truncate text-[12px] text-ink-3" title={image.src}>
                 {image.src.startsWith('data:') ? 'an embedded picture' : image.src || 'no address'}
-                {image.hidden && ' · not read out'}
+                {image.hidden && ' · hidden from screen readers'}
               </span>
               <TypedLine
                 label={`Alternative text of ${image.src.slice(0, 80) || 'a picture'}, line ${image.line}`}
                 value={(image.key && valueOf(image.key)) ?? image.alt ?? ''}
-                placeholder={image.alt === null ? 'no alt: say what it shows' : 'empty: an ornament'}
+                placeholder={image.alt === null ? 'no alt: say what it shows' : 'empty: decorative'}
                 onType={(v) => image.key && onType(image.key, v)}
                 onKeyDown={(e) => {
                   const by = { Enter: e.shiftKey ? -1 : 1, ArrowDown: 1, ArrowUp: -1 }[e.key]

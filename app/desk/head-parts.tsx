@@ -24,7 +24,7 @@ export function SourceExcerpt({
 }) {
   const source = (
     <aside
-      aria-label="Source of the place that was chosen"
+      aria-label="Source of the selected place"
       data-testid="excerpt"
       className={`sheet max-h-[300px] overflow-auto p-3 ${below ? 'sticky bottom-3 z-10 mt-auto' : ''}`}
     >
@@ -207,7 +207,7 @@ export function ExtraCode({
       <p id="extra-code-why" className={`text-[13px] ${why ? 'text-carmine' : 'text-ink-3'}`}>
         {why ??
           (value.trim() === ''
-            ? 'Links, metas, scripts and styles, put at the end of the head as they are. Nothing is run here.'
+            ? 'Links, metas, scripts and styles, added at the end of the head as typed. Nothing is run here.'
             : `${plural(value.trim().split('\n').length, 'line')} at the end of the head.`)}
       </p>
     </>

@@ -27,10 +27,10 @@ import { TypedLine } from './typed-line.tsx'
 const directives: [string, string][] = [
   ['noindex', 'The page is not shown in results.'],
   ['nofollow', 'Its links are not followed.'],
-  ['nosnippet', 'No description and no passage stand under its title.'],
-  ['noarchive', 'No copy of it is offered.'],
+  ['nosnippet', 'Results show no description or passage under its title.'],
+  ['noarchive', 'Results offer no cached copy of it.'],
   ['noimageindex', 'Its pictures are not shown in results.'],
-  ['notranslate', 'No translation of it is offered.'],
+  ['notranslate', 'Results offer no translation of it.'],
 ]
 
 const partOfRule = (rule: string): PartName =>
@@ -173,7 +173,7 @@ export function HeadSheet({
                 className="action"
                 onClick={() => decide('doctype', { value: 'html' }, 'Doctype')}
               >
-                Begin the page with it
+                Add the doctype
               </button>
             )}
           </Row>
@@ -208,7 +208,7 @@ export function HeadSheet({
           </fieldset>
           {robots.some((d) => !known.has(d)) && (
             <p className="mt-1 text-[13px] text-ink-2">
-              Also there:{' '}
+              Also present:{' '}
               {robots
                 .filter((d) => !known.has(d))
                 .map((d) => (
@@ -219,13 +219,13 @@ export function HeadSheet({
                       className="quiet"
                       onClick={() => setRobots(robots.filter((x) => x !== d))}
                     >
-                      Take out
+                      Remove
                     </button>
                   </span>
                 ))}
             </p>
           )}
-          {robots.length === 0 && <p className="mt-1 text-[13px] text-ink-3">Nothing is forbidden.</p>}
+          {robots.length === 0 && <p className="mt-1 text-[13px] text-ink-3">No restrictions.</p>}
         </Part>
 
         <Part name="metas" title="Other metas" count={otherMetas.length}>
@@ -251,9 +251,9 @@ export function HeadSheet({
                 <button
                   type="button"
                   className="quiet"
-                  onClick={() => decide(m.key!, { remove: true }, `Meta ${m.name} taken out`)}
+                  onClick={() => decide(m.key!, { remove: true }, `Meta ${m.name} removed`)}
                 >
-                  Take out
+                  Remove
                 </button>
               )}
             </Row>
@@ -283,9 +283,9 @@ export function HeadSheet({
                   <button
                     type="button"
                     className="quiet"
-                    onClick={() => decide(l.key!, { remove: true }, `Link ${l.rel} taken out`)}
+                    onClick={() => decide(l.key!, { remove: true }, `Link ${l.rel} removed`)}
                   >
-                    Take out
+                    Remove
                   </button>
                 </>
               )}
@@ -313,7 +313,7 @@ export function HeadSheet({
               k.startsWith('edit:new:') ? [{ key: k.slice(5), value: (v as Edit).value ?? '' }] : [],
             )}
             onType={(key, value) =>
-              value === '' ? decide(key, undefined, 'Extra code taken out') : type(key, value, 'Extra code')
+              value === '' ? decide(key, undefined, 'Extra code removed') : type(key, value, 'Extra code')
             }
           />
         </Part>
@@ -321,7 +321,7 @@ export function HeadSheet({
         <Part name="landmarks" title="Landmarks" count={head.landmarks.length}>
           {head.landmarks.length === 0 && (
             <p className="text-[13px] text-ink-2">
-              None: header, nav, main, aside and footer are what readers jump by.
+              None. People who use screen readers jump between header, nav, main, aside and footer.
             </p>
           )}
           <ul>
@@ -338,24 +338,24 @@ export function HeadSheet({
           </ul>
           <p className="mt-1 text-[13px] text-ink-2">
             {editOf('skip')
-              ? 'A link past the menu is added.'
+              ? 'A skip link has been added.'
               : head.skipLink
-                ? 'One of the first links leads past the menu.'
-                : 'None of the first links leads past the menu.'}{' '}
+                ? 'The page has a skip link.'
+                : 'The page has no skip link.'}{' '}
             {editOf('skip') ? (
               <button
                 type="button"
                 className="quiet"
-                onClick={() => decide('skip', undefined, 'Link past the menu taken out')}
+                onClick={() => decide('skip', undefined, 'Skip link removed')}
               >
-                Take out
+                Remove
               </button>
             ) : (
               !head.skipLink && (
                 <button
                   type="button"
                   className="action"
-                  onClick={() => decide('skip', { value: 'To the content' }, 'Link past the menu')}
+                  onClick={() => decide('skip', { value: 'Skip to main content' }, 'Skip link')}
                 >
                   Add one
                 </button>
@@ -376,7 +376,7 @@ export function HeadSheet({
 
         <Part
           name="broken"
-          title="Ids, comments, broken mark-up"
+          title="Ids, comments, broken markup"
           count={head.repeatedIds.length + head.comments.length + head.errors.length}
         >
           {head.repeatedIds.map((i, at) => (
@@ -401,9 +401,9 @@ export function HeadSheet({
                   <button
                     type="button"
                     className="quiet text-[13px]"
-                    onClick={() => decide(c.key!, { remove: true }, 'Comment taken out')}
+                    onClick={() => decide(c.key!, { remove: true }, 'Comment removed')}
                   >
-                    Take out
+                    Remove
                   </button>
                 )}
                 <LineButton line={c.line} onClick={() => setAt(c.start)} />
@@ -422,7 +422,7 @@ export function HeadSheet({
           )}
           {head.repeatedIds.length + head.comments.length + head.errors.length === 0 && (
             <p className="text-[13px] text-ink-2">
-              Every id stands once, no comment was left, nothing is broken.
+              Every id is unique, no comments are left over, and nothing is broken.
             </p>
           )}
         </Part>
@@ -436,7 +436,7 @@ export function HeadSheet({
           anchors={anchors}
           session={session}
           onGoTo={(mark) => setAt(mark.start)}
-          clean="The page’s shell is clean."
+          clean="Nothing to mend in the head and the page’s structure."
         />
         {at !== null && excerpt && (
           <SourceExcerpt excerpt={excerpt} below={below} onClose={() => setAt(null)} />

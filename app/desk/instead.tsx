@@ -24,7 +24,7 @@ export function Instead({
       title="What may be shown instead"
       summary={
         passage
-          ? `${own ? 'a passage such as' : 'for want of a description'}: “${passage.text.slice(0, 90)} …”`
+          ? `${own ? 'a passage such as' : 'no description, so a passage'}: “${passage.text.slice(0, 90)} …”`
           : 'the page has no text to take a passage from'
       }
     >

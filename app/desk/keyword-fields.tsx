@@ -44,7 +44,7 @@ export function KeywordFields({
         id="secondary"
         className="mt-0.5 w-full border-b border-ink-3 bg-transparent pb-1"
         value={typed ?? secondary.join(', ')}
-        placeholder="a few more, with commas"
+        placeholder="separated by commas"
         onChange={(e) => {
           setTyped(e.target.value)
           const list = e.target.value

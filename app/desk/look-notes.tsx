@@ -25,8 +25,8 @@ export function LookNotes({
     >
       <summary>
         The look may depend on the tag:{' '}
-        {notes.length === 1 ? 'one selector addresses' : `${notes.length} selectors address`} what was
-        changed. Classes stay as they are.
+        {notes.length === 1 ? 'one selector targets' : `${notes.length} selectors target`} what was changed.
+        Classes stay as they are.
       </summary>
       <ul className="mt-1">
         {notes.slice(0, 40).map((n, i) => (

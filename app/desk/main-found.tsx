@@ -25,7 +25,7 @@ export function MainFound({ session, by, words }: { session: Session; by: MainBy
     <p className="mt-1 text-[13px] text-ink-2" data-testid="main-found">
       Main content found {found[by]}: {plural(words, 'word')}.{' '}
       <Popover.Root open={open} onOpenChange={setOpen}>
-        <Popover.Trigger className="quiet">Say otherwise for the site …</Popover.Trigger>
+        <Popover.Trigger className="quiet">Change this for the site …</Popover.Trigger>
         <Popover.Portal>
           <Popover.Content side="top" sideOffset={8} className="sheet z-30 w-96 p-4 text-[13px]">
             <form
@@ -33,7 +33,7 @@ export function MainFound({ session, by, words }: { session: Session; by: MainBy
                 event.preventDefault()
                 if (wrong) return
                 setOpen(false)
-                void session.decide('Where main content stands', () => {
+                void session.decide('Where the main content is', () => {
                   const kept = ownStyle({ ...session.get().style, main: typed.trim() || null })
                   const { error } = houseStyleSchema.validate(kept)
                   return error
@@ -57,7 +57,7 @@ export function MainFound({ session, by, words }: { session: Session; by: MainBy
               <p id="main-choice-help" className="mt-1 text-ink-2">
                 {wrong
                   ? 'A tag, an #id or a .class is expected.'
-                  : 'A tag, an #id or a .class. Left empty, it is found page by page; so it is on pages that have none.'}
+                  : 'A tag, an #id or a .class. If left empty, or on pages without it, the main content is found page by page.'}
               </p>
               <button type="submit" className="button mt-3" disabled={wrong}>
                 Keep for the site

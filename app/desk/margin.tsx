@@ -9,8 +9,17 @@ import { Sign } from '../ui/sign.tsx'
 import type { MarkView } from '../workers/page-view.ts'
 
 const GAP = 14
-const grave = { blocker: 'Blocker', flaw: 'Flaw', nit: 'Nit' } as const
-const severities = Object.keys(grave)
+const severityNames = { blocker: 'Blocker', flaw: 'Flaw', nit: 'Nit' } as const
+const severities = Object.keys(severityNames)
+
+/** Something beside the marks that stands in the margin at its line: no mark of ours, and not counted as one. */
+export interface Remark {
+  id: string
+  line: number
+  text: string
+  /** What said it, and by which name. */
+  from: string
+}
 
 /**
  * The margin: each mark level with the line that it is about, pushed down where two would meet. `anchors` are px from
@@ -22,10 +31,14 @@ export function Margin({
   anchors,
   session,
   onGoTo,
+  remarks = [],
+  onGoToRemark,
   clean,
 }: {
   path: string
   marks: MarkView[]
+  remarks?: Remark[]
+  onGoToRemark?(remark: Remark): void
   anchors: ReadonlyMap<string, number>
   session: Session
   onGoTo?(mark: MarkView): void
@@ -34,14 +47,21 @@ export function Margin({
   const box = useRef<HTMLOListElement>(null)
   const [tops, setTops] = useState<ReadonlyMap<string, number>>(new Map())
   const [height, setHeight] = useState(0)
-  // From the top of the sheet down; of what stands at one place, what matters most first.
-  const ordered = [...marks].sort(
+  // From the top of the sheet down; of what stands at one place, what matters most first, and marks before remarks.
+  const ordered: Entry[] = [
+    ...marks.map((mark) => ({ id: mark.id, mark, remark: null })),
+    ...remarks.map((remark) => ({ id: remark.id, mark: null, remark })),
+  ].sort(
     (a, b) =>
       (anchors.get(a.id) ?? 0) - (anchors.get(b.id) ?? 0) ||
-      severities.indexOf(a.severity) - severities.indexOf(b.severity),
+      (a.mark ? severities.indexOf(a.mark.severity) : severities.length) -
+        (b.mark ? severities.indexOf(b.mark.severity) : severities.length),
   )
   const layoutKey = ordered
-    .map((m) => `${m.id}:${anchors.get(m.id) ?? 0}:${m.message}:${m.stet ? 1 : 0}`)
+    .map(
+      ({ id, mark, remark }) =>
+        `${id}:${anchors.get(id) ?? 0}:${mark ? `${mark.message}:${mark.stet ? 1 : 0}` : remark.text}`,
+    )
     .join('|')
 
   useLayoutEffect(() => {
@@ -68,26 +88,49 @@ export function Margin({
   }, [layoutKey])
 
   return (
-    <aside aria-label="Margin: marks on this sheet" data-testid="margin" className="relative min-w-0">
+    <aside
+      aria-label="Margin: marks on this sheet"
+      data-testid="margin"
+      className="relative min-w-0 wrap-anywhere"
+    >
       <h2 className="sr-only">Margin: marks on this sheet</h2>
-      {marks.length === 0 && <p className="font-serif text-[15px] text-ink-2 italic">{clean}</p>}
+      {ordered.length === 0 && <p className="font-serif text-[15px] text-ink-2 italic">{clean}</p>}
       <ol ref={box} style={{ height }} className="relative">
-        {ordered.map((mark) => (
+        {ordered.map(({ id, mark, remark }) => (
           <li
-            key={mark.id}
-            data-mark={mark.id}
-            data-rule={mark.rule}
-            className="absolute right-0 left-0 grid grid-cols-[24px_1fr] gap-x-2.5"
-            style={{ top: tops.get(mark.id) ?? anchors.get(mark.id) ?? 0 }}
+            key={id}
+            data-mark={id}
+            data-rule={mark?.rule}
+            className="absolute right-0 left-0 grid grid-cols-[24px_minmax(0,1fr)] gap-x-2.5"
+            style={{ top: tops.get(id) ?? anchors.get(id) ?? 0 }}
           >
-            <Sign name={mark.stet ? 'stet' : mark.sign} severity={mark.severity} />
-            <MarkText path={path} mark={mark} session={session} onGoTo={onGoTo} />
+            {mark ? (
+              <>
+                <Sign name={mark.stet ? 'stet' : mark.sign} severity={mark.severity} />
+                <MarkText path={path} mark={mark} session={session} onGoTo={onGoTo} />
+              </>
+            ) : (
+              <div className="col-start-2 text-[13px] text-ink-2" data-testid="finding">
+                <p>{remark.text}</p>
+                <p className="mt-0.5 flex flex-wrap gap-x-4">
+                  {onGoToRemark && (
+                    <button type="button" className="quiet" onClick={() => onGoToRemark(remark)}>
+                      Line {remark.line}
+                    </button>
+                  )}
+                  <span className="text-ink-3">{remark.from}</span>
+                </p>
+              </div>
+            )}
           </li>
         ))}
       </ol>
     </aside>
   )
 }
+
+/** One thing in the margin: a mark, or a remark. */
+type Entry = { id: string; mark: MarkView; remark: null } | { id: string; mark: null; remark: Remark }
 
 function MarkText({
   path,
@@ -113,10 +156,10 @@ function MarkText({
             type="button"
             className="quiet"
             onClick={() =>
-              void session.decide('Stet taken back', [{ path, key: mark.stetKey, after: undefined }])
+              void session.decide('Stet withdrawn', [{ path, key: mark.stetKey, after: undefined }])
             }
           >
-            Take back
+            Withdraw
           </button>
         </p>
       </div>
@@ -125,13 +168,15 @@ function MarkText({
     <div>
       <h3 className="font-serif text-[15.5px] leading-5">{mark.name}</h3>
       <p className="mt-0.5 text-[13px] text-ink-2">
-        <span className={mark.severity === 'blocker' ? 'text-carmine' : ''}>{grave[mark.severity]}.</span>{' '}
+        <span className={mark.severity === 'blocker' ? 'text-carmine' : ''}>
+          {severityNames[mark.severity]}.
+        </span>{' '}
         {mark.message}
         {mark.stoodBefore &&
           ` It was let stand before (“${mark.stoodBefore.reason}”), but what it is about has changed.`}
       </p>
       {mark.otherPages.length > 0 && (
-        <p className="mt-0.5 truncate text-[13px] text-ink-2" title={mark.otherPages.join('\n')}>
+        <p className="mt-0.5 text-[13px] text-ink-2" title={mark.otherPages.slice(0, 40).join('\n')}>
           Also {mark.otherPages.slice(0, 2).join(', ')}
           {mark.otherPages.length > 2 && ` and ${mark.otherPages.length - 2} more`}
         </p>

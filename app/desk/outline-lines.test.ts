@@ -78,9 +78,9 @@ describe('a wish', () => {
     })
   })
   it('says why it cannot be', () => {
-    expect(moveLevel(lines, 1, -1, false)).toEqual({ why: 'H1 is the first step.' })
+    expect(moveLevel(lines, 1, -1, false)).toEqual({ why: 'H1 is the highest level.' })
     expect(moveLevel(lines, 3, 2, false)).toMatchObject({ why: expect.stringMatching(/beyond H6/) })
-    expect(moveLevel(lines, 5, 1, false)).toMatchObject({ why: expect.stringMatching(/no heading/) })
+    expect(moveLevel(lines, 5, 1, false)).toMatchObject({ why: expect.stringMatching(/not a heading/) })
     expect(setLevel(line(2, 'x', { sure: false }), 3)).toMatchObject({
       why: expect.stringMatching(/no end tag/),
     })

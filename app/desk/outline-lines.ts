@@ -164,15 +164,15 @@ const NOT_SURE =
 /** Levels in or out, the section below with it or alone. */
 export function moveLevel(lines: Line[], at: number, by: number, alone: boolean): Wish {
   const line = lines[at]!
-  if (line.kind !== 'heading') return { why: 'It is no heading. H makes it one.' }
+  if (line.kind !== 'heading') return { why: 'It is not a heading. Press H to make it one.' }
   const level = Math.min(6, Math.max(1, line.level + by))
   const step = level - line.level
-  if (step === 0) return { why: by > 0 ? 'H6 is the last step.' : 'H1 is the first step.' }
+  if (step === 0) return { why: by > 0 ? 'H6 is the lowest level.' : 'H1 is the highest level.' }
   const moved = alone ? [at] : sectionOf(lines, at)
   const unsure = moved.find((i) => !lines[i]!.sure)
   if (unsure !== undefined) return { why: `“${lines[unsure]!.text}” ${NOT_SURE}` }
   if (moved.some((i) => lines[i]!.level + step > 6))
-    return { why: 'What hangs below it would go beyond H6. Move it alone, or lift those first.' }
+    return { why: 'The headings below it would go beyond H6. Move it alone, or raise those first.' }
   return {
     label: moved.length > 1 ? `Section to H${level}` : `Heading to H${level}`,
     changes: moved.map((i) => ({ key: lines[i]!.key, edit: { level: lines[i]!.level + step } })),
@@ -181,14 +181,14 @@ export function moveLevel(lines: Line[], at: number, by: number, alone: boolean)
 
 export function setLevel(line: Line, level: number): Wish {
   if (!line.sure) return { why: `“${line.text}” ${NOT_SURE}` }
-  if (line.kind === 'heading' && line.level === level) return { why: `It is an H${level} already.` }
+  if (line.kind === 'heading' && line.level === level) return { why: `It is already an H${level}.` }
   return { label: `Heading to H${level}`, changes: [{ key: line.key, edit: { level } }] }
 }
 
 export function toParagraph(line: Line): Wish {
-  if (line.kind !== 'heading') return { why: 'It is a paragraph already.' }
+  if (line.kind !== 'heading') return { why: 'It is already a paragraph.' }
   if (line.key.startsWith('block@'))
-    return { label: 'A paragraph again', changes: [{ key: line.key, edit: null }] }
+    return { label: 'Back to a paragraph', changes: [{ key: line.key, edit: null }] }
   if (!line.sure || line.byRole) return { why: `“${line.text}” ${NOT_SURE}` }
   return { label: 'Heading to a paragraph', changes: [{ key: line.key, edit: { tag: 'p' } }] }
 }
@@ -197,7 +197,7 @@ export function joinWithNext(lines: Line[], at: number): Wish {
   const line = lines[at]!
   const next = lines[at + 1]
   if (line.kind !== 'heading' || next?.kind !== 'heading' || !next.adjacent)
-    return { why: 'No heading follows right behind it; only white space may stand between.' }
+    return { why: 'No heading directly follows it; only white space may come between.' }
   if (![line, next].every((l) => l.sure && !l.byRole && l.key.startsWith('heading@')))
     return { why: `“${line.text}” or “${next.text}” ${NOT_SURE}` }
   return { label: 'Join two headings', changes: [{ key: line.key, edit: { merge: [next.byte] } }] }
@@ -207,7 +207,7 @@ export function toSubtitle(lines: Line[], at: number): Wish {
   const line = lines[at]!
   const above = lines[at - 1]
   if (line.kind !== 'heading' || above?.kind !== 'heading' || !line.adjacent || above.level >= line.level)
-    return { why: 'A higher heading must stand right above it.' }
+    return { why: 'A higher-level heading must come directly before it.' }
   if (![line, above].every((l) => l.sure && !l.byRole)) return { why: `“${line.text}” ${NOT_SURE}` }
   return {
     label: 'Subtitle of the heading above',
@@ -220,13 +220,13 @@ export function closeGap(lines: Line[], parents: (number | null)[], at: number):
   const parent = parents[at] ?? null
   const expected = parent === null ? 1 : lines[parent]!.level + 1
   const gap = line.level - expected
-  if (line.kind !== 'heading' || gap < 1) return { why: 'No level is missing before it.' }
+  if (line.kind !== 'heading' || gap < 1) return { why: 'No level is skipped before it.' }
   return moveLevel(lines, at, -gap, false)
 }
 
 export function takeOut(line: Line): Wish {
   if (line.kind !== 'heading' || line.text !== '')
-    return { why: 'Only an empty heading is taken out here. P makes it a paragraph.' }
+    return { why: 'Only an empty heading can be removed here. Press P to make it a paragraph.' }
   if (!line.sure || line.byRole) return { why: `It ${NOT_SURE}` }
-  return { label: 'Empty heading taken out', changes: [{ key: line.key, edit: { remove: true } }] }
+  return { label: 'Empty heading removed', changes: [{ key: line.key, edit: { remove: true } }] }
 }

@@ -116,7 +116,7 @@ export function Actions({
     ['M', 'join with the next', () => onWish('join'), heading],
     ['S', 'subtitle', () => onWish('subtitle'), heading],
     ['G', 'close the gap', () => onWish('gap'), heading],
-    ['Del', 'take out', () => onWish('takeOut'), heading && line.text === ''],
+    ['Del', 'remove', () => onWish('takeOut'), heading && line.text === ''],
     ['L', `line ${line.line}`, onSource, true],
   ]
   return (

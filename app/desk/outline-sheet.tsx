@@ -163,7 +163,7 @@ export function OutlineSheet({
   const wish = (which: string) => line && fulfil(wishes[which]!, line.key)
   const showSource = () => {
     if (line?.start != null) onSource(line.start)
-    else setSaid('Its place is known once the page was judged.')
+    else setSaid('Its place will be known once the page has been checked.')
   }
   function fold(open: boolean) {
     if (!line) return
@@ -347,7 +347,7 @@ export function OutlineSheet({
         />
         <p className="mt-4 text-[13px]">
           <Link className="action" to={`/sites/${siteId}/templates`}>
-            Headings that recur on many pages …
+            Repeated headings on many pages …
           </Link>
         </p>
       </div>

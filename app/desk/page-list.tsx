@@ -10,12 +10,12 @@ const nameOf = (row: LedgerRow) => row.h1 || row.title || row.path
 export function PageList({
   rows,
   path,
-  grave,
+  toMend,
   onOpen,
 }: {
   rows: LedgerRow[]
   path: string
-  grave(row: LedgerRow): number
+  toMend(row: LedgerRow): number
   onOpen(path: string): void
 }) {
   const [find, setFind] = useState('')
@@ -55,12 +55,12 @@ export function PageList({
         onChange={(e) => setFind(e.target.value)}
       />
       <div ref={list} className="min-h-0 flex-1 overflow-auto" tabIndex={-1}>
-        {shown.length === 0 && <p className="px-5 py-3 text-ink-2">No page has these words.</p>}
+        {shown.length === 0 && <p className="px-5 py-3 text-ink-2">No page matches.</p>}
         <ul className="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map((item) => {
             const row = shown[item.index]!
             const here = row.path === path
-            const marks = grave(row)
+            const marks = toMend(row)
             return (
               <li key={row.path} className="absolute right-0 left-0" style={{ top: item.start, height: 54 }}>
                 <button

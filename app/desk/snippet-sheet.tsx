@@ -146,7 +146,7 @@ export function SnippetSheet({
 
   return (
     <div className="grid grid-cols-[658px_minmax(0,1fr)] gap-7 max-[1100px]:grid-cols-[minmax(0,1fr)]">
-      <div ref={sheet} className="min-w-0">
+      <div ref={sheet} className="flex min-w-0 flex-col">
         <section
           className="sheet overflow-x-auto px-7 pt-4 pb-3 max-[700px]:px-4"
           aria-label="Result on a wide screen"
@@ -154,7 +154,7 @@ export function SnippetSheet({
           <div className="flex items-baseline justify-between text-[13px]">
             <p>
               <strong className="font-semibold">Wide screen</strong>{' '}
-              <span className="text-ink-3">as people see it at {slots.title.wide.column} px; type in it</span>
+              <span className="text-ink-3">actual size at {slots.title.wide.column} px; type in it</span>
             </p>
             <CopyButtons title={title} description={description} url={view?.url ?? row.url} />
           </div>
@@ -290,7 +290,7 @@ export function SnippetSheet({
         </section>
 
         <section
-          className="sheet mt-4 grid grid-cols-[386px_1fr] px-7 pt-4 pb-5 max-[700px]:grid-cols-1 max-[700px]:gap-4 max-[700px]:px-2"
+          className="sheet mt-4 grid grid-cols-[386px_1fr] px-7 pt-4 pb-5 max-[700px]:order-first max-[700px]:mt-0 max-[700px]:mb-4 max-[700px]:grid-cols-1 max-[700px]:gap-4 max-[700px]:px-2"
           aria-label="Result on a narrow screen"
         >
           <div>
@@ -428,13 +428,13 @@ function TokenLine({
               `is “${value}”`
             ) : (
               <strong className="font-semibold text-carmine">
-                {token === '{site}' ? 'is not known: write it in the house style' : 'is not on the page'}
+                {token === '{site}' ? 'is unknown: add it in the house style' : 'is not on the page'}
               </strong>
             )}
           </span>
         )
       })}
-      . Written filled to the file.
+      . The file gets the filled-in text.
     </p>
   )
 }

@@ -35,13 +35,23 @@ function foldLineEnds(text: string): { doc: string; at(place: number): number } 
   }
 }
 
+export interface SourceView {
+  view: EditorView
+  /** The page's text as it was given. */
+  text: string
+  /** A place of that text in the editor's own. */
+  placeOf(start: number): number
+  /** What else than marks is to be placed level with its line. */
+  remark(remarks: readonly { id: string; start: number }[]): void
+}
+
 export function showSource(
   parent: HTMLElement,
   text: string,
   marks: MarkView[],
   nonce: string,
   onPlaced: (tops: Map<string, number>) => void,
-): EditorView {
+): SourceView {
   const { doc, at } = foldLineEnds(text)
   const places = marks
     .flatMap((m) => (m.start === null ? [] : [{ mark: m, from: at(m.start), to: at(m.end ?? m.start + 1) }]))
@@ -58,8 +68,15 @@ export function showSource(
       }),
     )
   const decorations = builder.finish()
+  const placeOf = (start: number) => Math.max(0, Math.min(at(start), doc.length))
+  let remarks: readonly { id: string; start: number }[] = []
   const place = (view: EditorView) =>
-    onPlaced(new Map(places.map(({ mark, from }) => [mark.id, view.lineBlockAt(from).top + 4])))
+    onPlaced(
+      new Map([
+        ...places.map(({ mark, from }) => [mark.id, view.lineBlockAt(from).top + 4] as const),
+        ...remarks.map(({ id, start }) => [id, view.lineBlockAt(placeOf(start)).top + 4] as const),
+      ]),
+    )
   const view = new EditorView({
     parent,
     state: EditorState.create({
@@ -79,5 +96,13 @@ export function showSource(
     }),
   })
   requestAnimationFrame(() => place(view))
-  return view
+  return {
+    view,
+    text,
+    placeOf,
+    remark(given) {
+      remarks = given
+      place(view)
+    },
+  }
 }

@@ -98,7 +98,7 @@ function TakesList({ session, path, decisions, view, style, present, keywords, l
               disabled={present[role].trim() === '' || kept[role].some((t) => t.text === present[role])}
               onClick={() => keepTake(session, path, role, { text: present[role], from: '' })}
             >
-              Keep the present one as a take
+              Keep the current one as a take
             </button>
           </div>
           <ul
@@ -125,8 +125,8 @@ function TakesList({ session, path, decisions, view, style, present, keywords, l
                 chosen={foldText(take.text) === foldText(present[role])}
                 marks={marks[`${role}\n${take.text}`]}
                 onChoose={() => choose(role, take.text)}
-                onDrop={() =>
-                  void session.decide('Take dropped', () => {
+                onRemove={() =>
+                  void session.decide('Take removed', () => {
                     const left = takesOf(session.decisionsOf(path), role).filter((t) => t.text !== take.text)
                     return [{ path, key: `takes:${role}`, after: left.length > 0 ? left : undefined }]
                   })
@@ -174,7 +174,7 @@ function TakeLine({
   drafted = false,
   marks,
   onChoose,
-  onDrop,
+  onRemove,
   onKeep,
 }: {
   take: Take
@@ -187,7 +187,7 @@ function TakeLine({
   drafted?: boolean
   marks: string[] | undefined
   onChoose(): void
-  onDrop?(): void
+  onRemove?(): void
   onKeep?(): void
 }) {
   const { text } = fillTokens(take.text, view?.tokens ?? {})
@@ -228,9 +228,9 @@ function TakeLine({
               Keep
             </button>
           )}
-          {onDrop && (
-            <button type="button" className="quiet" onClick={onDrop}>
-              Drop
+          {onRemove && (
+            <button type="button" className="quiet" onClick={onRemove}>
+              Remove
             </button>
           )}
         </span>

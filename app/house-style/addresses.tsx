@@ -72,11 +72,11 @@ export function Addresses({
                 onClick={() =>
                   onKeep(
                     (now) => ({ addresses: now.addresses.filter((x) => x.match !== a.match) }),
-                    `${a.match} taken out`,
+                    `${a.match} removed`,
                   )
                 }
               >
-                Take out
+                Remove
               </button>
             </div>
             <Overrides address={a} onKeep={keep(a.match)} session={session} />
@@ -89,10 +89,9 @@ export function Addresses({
         onSubmit={(event) => {
           event.preventDefault()
           const path = match.trim()
-          if (!path.startsWith('/'))
-            return void toast.error('An address begins with / here, such as /stories/*')
+          if (!path.startsWith('/')) return void toast.error('Start the address with /, such as /stories/*')
           if (style.addresses.some((a) => a.match === path))
-            return void toast.error(`${path} is there already.`)
+            return void toast.error(`${path} is already listed.`)
           onKeep((now) => ({ addresses: [...now.addresses, { match: path }] }), `Addresses ${path}`)
           setMatch('')
         }}
@@ -118,7 +117,7 @@ export function Addresses({
   )
 }
 
-/** Severities and limits that differ for these addresses: the same form as for the site, a line for each that is set. */
+/** Severities and limits that differ for these addresses: the same form same as the site, a line for each that is set. */
 function Overrides({
   address,
   session,
@@ -155,7 +154,7 @@ function Overrides({
                 }, `Severity for ${address.match}`)
               }
             >
-              as for the site
+              same as the site
             </button>
           </p>
         ))}
@@ -204,7 +203,7 @@ function Overrides({
                   if (before !== undefined) limit(key, null)
                 } else if (Number.isInteger(n) && n > 0) {
                   if (n !== before) limit(key, n)
-                } else toast.error('A whole number above nought is expected.')
+                } else toast.error('Enter a whole number above zero.')
               }}
             />
           </label>

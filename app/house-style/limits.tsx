@@ -26,7 +26,7 @@ export function LimitsTable({ style, onKeep }: { style: HouseStyle; onKeep: Chan
       'narrow',
       'A narrow screen’s line',
       'column',
-      'A telephone of 390 px with its margins, two lines. From memory.',
+      'A phone of 390 px with its margins, two lines. From memory.',
     ],
     [
       'description',
@@ -121,7 +121,7 @@ function Figure({
   const keep = () => {
     const n = Number(typed)
     if (typed !== null && Number.isInteger(n) && n > 0 && n !== value) onKeep(n)
-    else if (typed !== null && n !== value) toast.error('A whole number above nought is expected.')
+    else if (typed !== null && n !== value) toast.error('Enter a whole number above zero.')
     setTyped(null)
   }
   return (
@@ -136,7 +136,7 @@ function Figure({
         onKeyDown={(e) => e.key === 'Enter' && keep()}
       />{' '}
       {unit}
-      {value !== plain && <span className="text-ink-3"> (else {plain})</span>}
+      {value !== plain && <span className="text-ink-3"> (default {plain})</span>}
     </span>
   )
 }

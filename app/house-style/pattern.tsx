@@ -90,7 +90,7 @@ export function Pattern({
       </p>
       {needsName && (
         <p className="mt-1 text-[13px] text-carmine">
-          {'{site}'} stands in the pattern, but the site’s name is not known yet. Write it above.
+          {'{site}'} is in the pattern, but the site’s name is not known yet. Enter it above.
         </p>
       )}
       <p className="mt-2 flex flex-wrap items-baseline gap-x-5 text-[13px]">
@@ -108,12 +108,12 @@ export function Pattern({
         )}
         {!asked && pattern !== '' && (
           <button type="button" className="action" onClick={() => setAsked(true)}>
-            What it would do to all pages
+            Preview on all pages
           </button>
         )}
         {asked && (
           <button type="button" className="quiet" onClick={done}>
-            Leave it as it was
+            Discard the change
           </button>
         )}
       </p>
@@ -160,7 +160,7 @@ function Preview({ preview, onApply }: { preview: PatternPreview; onApply(): voi
         </span>
         {skipped.length > 0 && (
           <span className="text-ink-2" title={skipped.map((s) => `${s.path}: ${s.why}`).join('\n')}>
-            {skipped.length} left alone: {skipped[0]!.why}
+            {skipped.length} unchanged: {skipped[0]!.why}
           </span>
         )}
         <button type="button" className="action ml-auto" disabled={changes.length === 0} onClick={onApply}>

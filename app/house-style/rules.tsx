@@ -9,7 +9,7 @@ const familyNames: Record<RuleName['family'], string> = {
   headings: 'Headings',
   text: 'Text and keywords',
   images: 'Images',
-  shell: 'The page’s shell',
+  shell: 'Head and page structure',
   data: 'Structured data',
 }
 
@@ -32,7 +32,7 @@ export function Rules({
         <summary className="cursor-pointer font-serif text-[16px]">
           {name}{' '}
           <span className="font-sans text-[13px] text-ink-3">
-            {some.length} rules{changed > 0 && `, ${changed} changed by the house`}
+            {some.length} rules{changed > 0 && `, ${changed} changed by this house style`}
           </span>
         </summary>
         <table className="mt-1 mb-3 w-full text-left text-[13px]">

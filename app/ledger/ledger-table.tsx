@@ -223,8 +223,8 @@ export function LedgerTable({
         </div>
       </div>
       <p className="border-t border-rule px-3 py-1.5 text-[12px] text-ink-3">
-        <kbd>Enter</kbd> edits the cell, or opens the page from its address · the thin measure under a title
-        shows where a wide result cuts
+        <kbd>Enter</kbd> edits the cell, or opens the page from its address · the thin rule under a title
+        shows where a wide result cuts it
       </p>
     </div>
   )

@@ -49,9 +49,9 @@ describe('the ledger’s order', () => {
     row('c', { blocker: 1, title: 'Anchor' }),
   ]
   it('puts what matters most first: one blocker before any flaws, one flaw before any nits', () => {
-    expect(paths(ledgerOrder(rows, 'grave', '', new Map()))).toEqual(['c', 'a', 'b'])
+    expect(paths(ledgerOrder(rows, 'severity', '', new Map()))).toEqual(['c', 'a', 'b'])
     const counts = siteMarkCounts([mark(['b', 'x']), mark(['b', 'y'])], new Map())
-    expect(paths(ledgerOrder(rows, 'grave', '', counts))).toEqual(['c', 'b', 'a'])
+    expect(paths(ledgerOrder(rows, 'severity', '', counts))).toEqual(['c', 'b', 'a'])
   })
   it('by address, by title, by width; equals by address', () => {
     expect(paths(ledgerOrder(rows, 'address', '', new Map()))).toEqual(['a', 'b', 'c'])

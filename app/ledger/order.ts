@@ -4,13 +4,13 @@ import type { SiteMark } from '../../core/rules/rule.ts'
 import { fingerprint } from '../../core/rules/fingerprint.ts'
 import type { LedgerRow } from '../store/db.ts'
 
-export type Order = 'grave' | 'address' | 'title' | 'width'
+export type Order = 'severity' | 'address' | 'title' | 'width'
 
 export interface SiteMarkCount {
   blocker: number
   flaw: number
   nit: number
-  grave: number
+  toMend: number
   rules: string[]
 }
 
@@ -34,15 +34,27 @@ export function siteMarkCounts(
     const now = stood.size > 0 ? fingerprint(mark.values) : ''
     for (const path of mark.pages) {
       if (stood.size > 0 && stood.get(`${stetKey(mark.rule, 'site')}\n${path}`) === now) continue
-      const count = counts.get(path) ?? { blocker: 0, flaw: 0, nit: 0, grave: 0, rules: [] }
+      const count = counts.get(path) ?? { blocker: 0, flaw: 0, nit: 0, toMend: 0, rules: [] }
       count[mark.severity]++
-      if (mark.severity !== 'nit') count.grave++
+      if (mark.severity !== 'nit') count.toMend++
       count.rules.push(mark.rule)
       counts.set(path, count)
     }
   }
   counted.set(marks, { stets, counts })
   return counts
+}
+
+/** How many pages each rule marks, whether by a mark of the page's own or of the site. */
+export function pagesByRule(
+  rows: readonly LedgerRow[],
+  counts: ReadonlyMap<string, SiteMarkCount>,
+): Map<string, number> {
+  const pages = new Map<string, number>()
+  for (const row of rows)
+    for (const rule of new Set([...row.rules, ...(counts.get(row.path)?.rules ?? [])]))
+      pages.set(rule, (pages.get(rule) ?? 0) + 1)
+  return pages
 }
 
 const sortKeys = new Map<string, string>()
@@ -77,7 +89,7 @@ export function ledgerOrder(
   const key = (r: LedgerRow) => sortKey(r.path)
   const byAddress = (a: LedgerRow, b: LedgerRow) => (key(a) < key(b) ? -1 : key(a) > key(b) ? 1 : 0)
   const orders: Record<Order, (a: LedgerRow, b: LedgerRow) => number> = {
-    grave: (a, b) => weight(b) - weight(a),
+    severity: (a, b) => weight(b) - weight(a),
     address: byAddress,
     title: (a, b) => (a.title ?? '').localeCompare(b.title ?? ''),
     width: (a, b) => b.titlePx - a.titlePx,

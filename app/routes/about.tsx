@@ -11,7 +11,7 @@ export default function About() {
         Pages stay in this browser: nothing is sent anywhere, and pages taken in are only ever read, never
         run.
       </p>
-      <h2 className="mt-8 font-serif text-[20px]">What the figures rest on</h2>
+      <h2 className="mt-8 font-serif text-[20px]">Where the figures come from</h2>
       <p className="mt-2 text-ink-2">
         Widths are those of Arimo, which has Arial’s metrics, as a browser lays it out. Where results cut is
         common practice without a published source, and engines change it without notice: hence a risk band,
@@ -25,7 +25,7 @@ export default function About() {
       </p>
       <p className="mt-8">
         <Link className="action" to="/">
-          To the shelf
+          Go to the shelf
         </Link>
       </p>
     </main>

@@ -102,7 +102,7 @@ export default function Desk() {
       <PageList
         rows={rows}
         path={path}
-        grave={(r) => r.blocker + r.flaw + (counts.get(r.path)?.grave ?? 0)}
+        toMend={(r) => r.blocker + r.flaw + (counts.get(r.path)?.toMend ?? 0)}
         onOpen={(to) => open(to)}
       />
       <main

@@ -67,7 +67,7 @@ export default function HandOff() {
             : `${plural(pages.length, 'changed page')}, ${approved.length} approved; before and after`}
         </p>
       </div>
-      <section aria-label="What leaves" className="sheet flex flex-wrap items-center gap-3 px-6 py-4">
+      <section aria-label="Files to hand off" className="sheet flex flex-wrap items-center gap-3 px-6 py-4">
         <button
           type="button"
           className="button button-main"
@@ -134,28 +134,23 @@ export default function HandOff() {
               )
             }
           >
-            Note the approved pages as handed off
+            Record the approved pages as handed off
           </button>
         )}
         {progress && (
           <span className="flex items-center gap-3 text-[13px] text-ink-2" aria-live="polite">
-            <progress
-              className="accent-ink"
-              value={progress.done}
-              max={progress.of}
-              aria-label="Pages prepared"
-            />
+            <progress value={progress.done} max={progress.of} aria-label="Pages prepared" />
             {progress.now === 'packing' ? 'Packing …' : `${progress.done} of ${progress.of}`}
           </span>
         )}
         <p className="w-full text-[13px] text-ink-2">
-          Only the bytes of what you changed, and of addresses that follow pages that moved, differ from what
-          was taken in; everything else is in the ZIP as it came.
+          Only what you changed, and addresses that follow pages that moved, differ from what was taken in;
+          everything else is the same, byte for byte.
         </p>
       </section>
       {none && (
         <p className="mt-6 font-serif text-[17px]">
-          Nothing is changed yet.{' '}
+          Nothing has changed yet.{' '}
           <Link className="action font-sans text-[14px]" to={`/sites/${siteId}/ledger`}>
             Open the ledger
           </Link>{' '}
@@ -165,8 +160,8 @@ export default function HandOff() {
       {changed && changed.followers.length > 0 && (
         <details className="mt-4 text-[13px] text-ink-2">
           <summary className="cursor-pointer">
-            In {plural(changed.followers.length, 'more page')} nothing but links and other addresses changes:
-            they follow the pages that moved.
+            In {plural(changed.followers.length, 'more page')} only links and other addresses change, to
+            follow the pages that moved.
           </summary>
           <p className="mt-1">{changed.followers.map((f) => f.path).join(', ')}</p>
         </details>

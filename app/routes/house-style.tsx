@@ -54,12 +54,12 @@ export default function HouseStyleScreen() {
     try {
       json = JSON.parse(await file.text())
     } catch {
-      return void toast.error(`${file.name} is no JSON. Choose a house style that was saved here.`)
+      return void toast.error(`${file.name} is not valid JSON. Choose a house style that was saved here.`)
     }
     const read = readHouseStyle(json)
     if (!read.ok) return void toast.error(`${file.name}: ${read.why}`)
-    decide(() => read.style, 'House style from a file')
-    toast(`${file.name} is the house style now.`)
+    decide(() => read.style, 'House style opened from a file')
+    toast(`The house style now comes from ${file.name}.`)
   }
 
   return (
@@ -77,14 +77,14 @@ export default function HouseStyleScreen() {
             testId="style-input"
             onFile={(file) => void take(file)}
           >
-            Take from a file …
+            Open from a file …
           </FilePick>
         </span>
       </div>
 
       <Part
         title="Starting points"
-        about="For sites of different kinds. None is more right than another; everything can be changed afterwards."
+        about="For sites of different kinds. None is better than another, and you can change everything afterwards."
       >
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(180px,1fr))] gap-x-6 gap-y-3 text-[13px]">
           {presets.map((preset) => (
@@ -116,10 +116,7 @@ export default function HouseStyleScreen() {
         </ul>
       </Part>
 
-      <Part
-        title="Titles"
-        about="The site’s name, what stands before it, and how small and capital letters are set."
-      >
+      <Part title="Titles" about="The site’s name, the separator before it, and the use of capitals.">
         <div className="grid grid-cols-[1fr_120px_auto] items-end gap-x-6 gap-y-3 max-[700px]:grid-cols-1">
           <Line
             label="The site’s name in titles, {site}"
@@ -146,27 +143,27 @@ export default function HouseStyleScreen() {
                 change(() => ({ siteName: guess.site, separator: guess.separator }), 'The site’s name')
               }
             >
-              Take it as the site’s name
+              Use it as the site’s name
             </button>
           </p>
         )}
         <Pattern session={session} style={style} match={null} onKeep={change} />
         <p className="mt-3 text-[13px] text-ink-3">
-          Casing styles are of English; other pages are left alone. AP and Chicago are followed by their
-          manuals, from memory; articles, conjunctions, prepositions, first and last words, hyphens and what
-          stands behind a colon.
+          Casing styles apply to English; pages in other languages are left alone. AP and Chicago follow their
+          manuals, from memory: articles, conjunctions, prepositions, first and last words, hyphens and the
+          word after a colon.
         </p>
       </Part>
 
-      <Part title="Words" about="One on each line.">
+      <Part title="Words" about="One per line.">
         <div className="grid grid-cols-2 gap-6 max-[700px]:grid-cols-1">
           <Words
-            label="Protected: written exactly so"
+            label="Protected: always written this way"
             words={style.protectedWords}
             onKeep={(protectedWords) => change(() => ({ protectedWords }), 'Protected words')}
           />
           <Words
-            label="Forbidden: not to be used"
+            label="Forbidden: never used"
             words={style.forbiddenWords}
             onKeep={(forbiddenWords) => change(() => ({ forbiddenWords }), 'Forbidden words')}
           />
@@ -175,25 +172,28 @@ export default function HouseStyleScreen() {
 
       <Part
         title="Limits"
-        about="Advice with its basis, no verdict: a text may go over, and the mark says by how much."
+        about="Advice, each with its basis. A text may go over; the mark says by how much."
       >
         <LimitsTable style={style} onKeep={change} />
       </Part>
 
-      <Part title="By address" about="What is asked of pages whose address matches, on top of the rest.">
+      <Part title="By address" about="Extra settings for pages whose address matches.">
         <Addresses session={session} style={style} onKeep={change} />
       </Part>
 
-      <Part title="Headings that recur" about="Rules that mend the same mistake on all pages built alike.">
+      <Part
+        title="Repeated headings"
+        about="Rules that mend the same mistake on all pages built from one template."
+      >
         <p className="text-[13px]">
-          {templates.length === 0 ? 'None is kept yet. ' : `${templates.length} kept with the site. `}
+          {templates.length === 0 ? 'There are no rules yet. ' : `${templates.length} kept with the site. `}
           <Link className="action" to={`/sites/${site.id}/templates`}>
-            Look through what recurs …
+            Find repeated headings …
           </Link>
         </p>
       </Part>
 
-      <Part title="Severities" about="How grave each mark is, or whether it is made at all.">
+      <Part title="Severities" about="How serious each mark is, or whether it is made at all.">
         <Rules
           rules={rules}
           own={style.rules}

@@ -3,7 +3,7 @@ import { useSearchParams } from 'react-router'
 import { toast } from 'sonner'
 import { stateOf, type PageState } from '../../core/exchange/work.ts'
 import { LedgerTable } from '../ledger/ledger-table.tsx'
-import { ledgerOrder, siteMarkCounts, type Order } from '../ledger/order.ts'
+import { ledgerOrder, pagesByRule, siteMarkCounts, type Order } from '../ledger/order.ts'
 import type { Session } from '../store/session.ts'
 import { useSession, useSessionState } from '../store/use-session.ts'
 import { Choice } from '../ui/choice.tsx'
@@ -15,18 +15,20 @@ import { core } from '../workers/client.ts'
 export const meta = () => [{ title: 'Ledger · Keen Quill' }]
 
 const orders: { value: Order; name: string }[] = [
-  { value: 'grave', name: 'what matters most' },
+  { value: 'severity', name: 'what matters most' },
   { value: 'address', name: 'address' },
   { value: 'title', name: 'title' },
   { value: 'width', name: 'widest title' },
 ]
+const severities = ['blocker', 'flaw', 'nit'] as const
+const severityNames = { blocker: 'Blockers', flaw: 'Flaws', nit: 'Nits' } as const
 const states: ('any' | PageState)[] = ['any', 'untouched', 'drafted', 'approved', 'handed off']
 
 export default function Ledger() {
   const session = useSession()
   const state = useSessionState(session)
   const [search, setSearch] = useSearchParams()
-  const order = orders.find((o) => o.value === search.get('order'))?.value ?? 'grave'
+  const order = orders.find((o) => o.value === search.get('order'))?.value ?? 'severity'
   const rule = search.get('mark') ?? 'any'
   const pageState = states.find((s) => s === search.get('state')) ?? 'any'
   const [find, setFind] = useState('')
@@ -48,8 +50,15 @@ export default function Ledger() {
     setFrozen({ key, paths })
   }
   const rows = (frozen?.paths ?? []).flatMap((p) => state.rows.get(p) ?? [])
-  const grave = all.filter((r) => r.blocker + r.flaw + (counts.get(r.path)?.grave ?? 0) > 0).length
-  const present = state.rules.filter((r) => all.some((row) => has(row.path, r.id)))
+  const toMend = all.filter((r) => r.blocker + r.flaw + (counts.get(r.path)?.toMend ?? 0) > 0).length
+  const pagesOf = pagesByRule(all, counts)
+  const present = state.rules
+    .filter((r) => pagesOf.has(r.id))
+    .sort(
+      (a, b) =>
+        severities.indexOf(a.severity) - severities.indexOf(b.severity) ||
+        pagesOf.get(b.id)! - pagesOf.get(a.id)!,
+    )
 
   const choose = (name: string, value: string, plain: string) => {
     const next = new URLSearchParams(search)
@@ -63,7 +72,7 @@ export default function Ledger() {
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2 pb-3">
         <h1 className="font-serif text-[26px]">Ledger</h1>
         <p className="font-serif text-[15px] text-ink-2 italic">
-          {plural(all.length, 'page')}, {grave} with something to mend first
+          {plural(all.length, 'page')}, {toMend.toLocaleString('en')} with a blocker or a flaw
         </p>
         <div className="ml-auto flex flex-wrap items-baseline gap-x-5 gap-y-2">
           <KeywordSheet session={session} />
@@ -78,7 +87,14 @@ export default function Ledger() {
           <Choice
             label="Mark"
             value={rule}
-            options={[{ value: 'any', name: 'any' }, ...present.map((r) => ({ value: r.id, name: r.name }))]}
+            options={[
+              { value: 'any', name: 'any' },
+              ...present.map((r) => ({
+                value: r.id,
+                name: `${r.name}, ${plural(pagesOf.get(r.id)!, 'page')}`,
+                group: severityNames[r.severity],
+              })),
+            ]}
             onChange={(v) => choose('mark', v, 'any')}
           />
           <Choice
@@ -91,13 +107,13 @@ export default function Ledger() {
             label="Order"
             value={order}
             options={orders}
-            onChange={(v) => choose('order', v, 'grave')}
+            onChange={(v) => choose('order', v, 'severity')}
           />
         </div>
       </div>
       {rows.length === 0 ? (
         <p className="sheet p-8 font-serif text-[17px]">
-          No page is like that.{' '}
+          No page matches this search and these filters.{' '}
           <button
             type="button"
             className="action font-sans text-[14px]"

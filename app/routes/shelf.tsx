@@ -50,7 +50,7 @@ export function HydrateFallback() {
       <Masthead />
       <main className="mx-auto max-w-[1100px] px-8 py-10">
         <h1 className="font-serif text-[26px]">Shelf</h1>
-        <p className="mt-2 text-ink-2">Looking at what is kept in this browser …</p>
+        <p className="mt-2 text-ink-2">Opening the sites kept in this browser …</p>
       </main>
     </>
   )
@@ -164,7 +164,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
             </p>
             {!busy && (
               <p className="mt-2 text-ink-2">
-                Take a site in above, or{' '}
+                Take in a site above, or{' '}
                 <button
                   type="button"
                   className="action"
@@ -241,18 +241,18 @@ function SiteOnShelf({ site, onReset, busy }: { site: SiteRecord; onReset(): voi
         </button>
       )}
       <button type="button" className="quiet" onClick={() => setSure(true)}>
-        Take off the shelf
+        Remove from the shelf
       </button>
       <Dialog
         open={sure}
         onOpenChange={setSure}
-        title={`Take “${site.name}” off the shelf?`}
-        description="Its pages and all work on them leave this browser. Save a project file first if you may want them back."
+        title={`Remove “${site.name}” from the shelf?`}
+        description="Its pages, and all work on them, will be deleted from this browser. Save a project file first if you may want them back."
       >
         <remove.Form method="post" className="flex gap-3" onSubmit={() => setSure(false)}>
           <input type="hidden" name="site" value={site.id} />
           <button type="submit" name="intent" value="remove" className="button button-main">
-            Take it off
+            Remove it
           </button>
           <button type="button" className="button" onClick={() => setSure(false)}>
             Keep it

@@ -15,7 +15,7 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   const session = await openSession(params.siteId)
   if (!session)
     throw data(
-      'This site is not on the shelf of this browser. It may have been taken off, or is kept in another browser.',
+      'This site is not on the shelf of this browser. It may have been removed, or be kept in another browser.',
       {
         status: 404,
         statusText: 'Not on the shelf',
@@ -54,7 +54,7 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
     said.current = leftOut.length
     if (more.length > 0)
       toast.error(
-        `${plural(more.length, 'page')} could not be judged, and what the ledger says of ${more.length === 1 ? 'it' : 'them'} may be out of date: ${someOf(more.map((p) => p.path))}. ${more[0]!.why}`,
+        `${plural(more.length, 'page')} could not be checked, and what the ledger says of ${more.length === 1 ? 'it' : 'them'} may be out of date: ${someOf(more.map((p) => p.path))}. ${more[0]!.why}`,
         { duration: 20_000 },
       )
   }, [leftOut])
@@ -83,7 +83,7 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
         href="#main"
         className="sr-only focus:not-sr-only focus:fixed focus:top-2 focus:left-2 focus:z-50 focus:bg-paper focus:p-2"
       >
-        To the main part
+        Skip to main content
       </a>
       <Masthead
         site={state.site.name}
@@ -109,12 +109,12 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
         {state.judging && (
           <span className="flex items-center gap-2" data-testid="judging">
             <progress
-              className="w-20 accent-ink"
+              className="w-20"
               value={state.judging.done}
               max={state.judging.of}
-              aria-label="Pages judged anew"
+              aria-label="Pages checked again"
             />
-            {state.judging.done.toLocaleString('en')} of {state.judging.of.toLocaleString('en')} pages judged
+            {state.judging.done.toLocaleString('en')} of {state.judging.of.toLocaleString('en')} pages checked
             <button type="button" className="quiet" onClick={() => session.stopJudging()}>
               Later
             </button>
@@ -126,7 +126,11 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
           data-saved={state.saved}
           className={state.saved === 'failed' ? 'font-semibold text-carmine' : ''}
         >
-          {{ saved: 'Saved', saving: 'Saving …', failed: 'Not saved: the browser refused' }[state.saved]}
+          {
+            { saved: 'Saved', saving: 'Saving …', failed: 'Not saved: the browser refused to store it' }[
+              state.saved
+            ]
+          }
         </span>
         <button
           type="button"
@@ -163,5 +167,5 @@ async function walk(session: Session, direction: 'undo' | 'redo'): Promise<void>
     step.paths.length > 1
       ? `${step.label}, ${step.paths.length} pages`
       : `${step.label}, ${step.paths[0] || 'the site'}`
-  toast(`${direction === 'undo' ? 'Undone' : 'Done again'}: ${what}`)
+  toast(`${direction === 'undo' ? 'Undone' : 'Redone'}: ${what}`)
 }

@@ -24,11 +24,7 @@ export default function StructuredData() {
   const [only, setOnly] = useState<string | null>(null)
 
   if (!data)
-    return (
-      <main className="p-10 font-serif text-[15px] text-ink-2 italic">
-        Looking through {rows.size} pages …
-      </main>
-    )
+    return <main className="p-10 font-serif text-[15px] text-ink-2 italic">Reading {rows.size} pages …</main>
 
   const counts = new Map<string, number>()
   for (const page of data.pages) for (const type of page.types) counts.set(type, (counts.get(type) ?? 0) + 1)
@@ -37,11 +33,10 @@ export default function StructuredData() {
   const wrong = siteMarks.filter((m) => m.rule === 'data-dangling' || m.rule === 'data-conflict')
   return (
     <main className="mx-auto max-w-[1100px] px-6 py-6">
-      <h1 className="font-serif text-[26px]">What {site.name} tells machines</h1>
+      <h1 className="font-serif text-[26px]">Structured data on {site.name}</h1>
       <p className="mt-1 max-w-2xl text-ink-2">
-        {plural(data.pages.length - none, 'page')} of {data.pages.length.toLocaleString('en')} describe
-        something. A thing that has a name of its own (an “@id”) is described once and pointed to from
-        everywhere else.
+        {plural(data.pages.length - none, 'page')} of {data.pages.length.toLocaleString('en')} have structured
+        data. A thing with an “@id” is described once and pointed to from everywhere else.
       </p>
 
       <section className="mt-5" aria-labelledby="one-step">
@@ -54,11 +49,11 @@ export default function StructuredData() {
               [
                 'breadcrumb',
                 'A breadcrumb',
-                'Where each page stands, from the site’s addresses and the pages’ names.',
+                'Where each page sits in the site, from addresses and page names.',
               ],
               [
                 'organisation',
-                'Who publishes it',
+                'Publisher',
                 'The organisation, described once on the home page; every page points to it.',
               ],
             ] as const
@@ -80,7 +75,7 @@ export default function StructuredData() {
       {wrong.length > 0 && (
         <section className="mt-6" aria-labelledby="wrong" data-testid="site-data-marks">
           <h2 id="wrong" className="font-serif text-[19px]">
-            What does not fit together
+            What contradicts or leads nowhere
           </h2>
           <ul className="mt-1">
             {wrong.map((m, i) => (
@@ -108,7 +103,7 @@ export default function StructuredData() {
 
       <section className="mt-6" aria-labelledby="whom">
         <h2 id="whom" className="font-serif text-[19px]">
-          Who points to whom
+          How things refer to one another
         </h2>
         <ThingGraph data={data} />
       </section>

@@ -8,7 +8,7 @@ import { useSession, useSessionState } from '../store/use-session.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
 
-export const meta = () => [{ title: 'Headings that recur · Keen Quill' }]
+export const meta = () => [{ title: 'Repeated headings · Keen Quill' }]
 
 const newRule = (rule: Suggestion['rule']): TemplateRule => ({ ...rule, id: crypto.randomUUID(), except: [] })
 const landmarks: Landmark[] = ['header', 'nav', 'main', 'aside', 'footer', 'search']
@@ -56,11 +56,11 @@ export default function Templates() {
 
   return (
     <main className="mx-auto max-w-[1100px] px-6 py-6">
-      <h1 className="font-serif text-[26px]">Headings that recur</h1>
+      <h1 className="font-serif text-[26px]">Repeated headings</h1>
       <p className="mt-1 max-w-2xl text-ink-2">
-        Pages built on one template make the same mistake many times. A rule mends it on all of them, stays
-        with the site, and holds for pages that are taken in later. Classes stay, so the look does where it
-        goes by class.
+        Pages built from one template repeat the same mistake. A rule mends it on all of them, is kept with
+        the site, and applies to pages taken in later. Classes stay, so the look stays wherever it depends on
+        the class.
       </p>
 
       {templates.length > 0 && (
@@ -93,12 +93,10 @@ export default function Templates() {
                       className="quiet"
                       onClick={() => {
                         if (open?.id === rule.id) setOpen(null)
-                        keep(session, `Rule taken back: ${what}`, (now) =>
-                          now.filter((r) => r.id !== rule.id),
-                        )
+                        keep(session, `Rule removed: ${what}`, (now) => now.filter((r) => r.id !== rule.id))
                       }}
                     >
-                      Take back
+                      Remove
                     </button>
                   </span>
                 </li>
@@ -110,13 +108,13 @@ export default function Templates() {
 
       <section className="mt-6" aria-labelledby="suggested">
         <h2 id="suggested" className="font-serif text-[19px]">
-          What recurs on this site
+          Repeated on this site
         </h2>
-        {suggestions === null && <p className="mt-1 text-ink-2">Looking through {rows.size} pages …</p>}
+        {suggestions === null && <p className="mt-1 text-ink-2">Reading {rows.size} pages …</p>}
         {suggestions?.length === 0 && (
           <p className="mt-1 font-serif text-[15px] text-ink-2 italic">
-            Nothing on three pages or more asks for a rule. One can be begun from a heading on the Outline
-            sheet: “On other pages too”.
+            Nothing repeated on three or more pages needs a rule. You can start one from a heading on the
+            Outline sheet: “On other pages too”.
           </p>
         )}
         <ul className="mt-1">

@@ -107,7 +107,7 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
       title={
         {
           opening: 'Opening …',
-          refused: 'It could not be taken in',
+          refused: 'These pages could not be taken in',
           asking: 'Take the pages in',
           reading: 'Taking the pages in',
           done: 'Taken in',
@@ -157,7 +157,7 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
                 {step.problem ? (
                   <strong className="text-carmine">{step.problem}</strong>
                 ) : (
-                  `A guess from ${step.prepared.baseFrom}. Links and canonicals are judged by it.`
+                  `A guess from ${step.prepared.baseFrom}. Links and canonicals are checked against it.`
                 )}
               </p>
               <label className="mt-4 block font-semibold" htmlFor="intake-name">
@@ -179,7 +179,7 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
       {reading && (
         <div>
           <progress
-            className="h-2 w-full accent-ink"
+            className="w-full"
             value={step.progress.done}
             max={step.progress.of}
             aria-label="Files read"

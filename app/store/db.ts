@@ -51,7 +51,7 @@ export interface LedgerRow {
   phrase?: string | null
   /** What its data describes, as far as other pages have to do with it. */
   things: PageThings | null
-  /** Rule ids of the marks left, most grave first, stetted ones aside; and how many of each severity. */
+  /** Rule ids of the marks left, most serious first, stetted ones aside; and how many of each severity. */
   rules: string[]
   blocker: number
   flaw: number

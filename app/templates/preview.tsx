@@ -72,18 +72,18 @@ export function TemplatePreviewPart({
           onChange={(v) => onChange({ ...rule, become: v === 'p' ? 'p' : Number(v) })}
         />
         {rule.className !== null && rule.landmark === null && (
-          <span className="text-[13px] text-ink-3">wherever they stand</span>
+          <span className="text-[13px] text-ink-3">wherever they appear</span>
         )}
         <button type="button" className="quiet ml-auto text-[13px]" onClick={onClose}>
           Leave it
         </button>
       </div>
-      {!preview && <p className="mt-2 text-ink-2">Looking through the site …</p>}
+      {!preview && <p className="mt-2 text-ink-2">Reading the site …</p>}
       {preview && (
         <p className="mt-2 text-[13px] text-ink-2" role="status" data-testid="template-figures">
           {pages.length === 0
-            ? 'No page has such a line, or all of them are so already.'
-            : `${plural(chosen.length, 'page')} would change${conflicts.length > 0 ? `; on ${conflicts.length} of them something speaks against it` : ''}.`}{' '}
+            ? 'No page has such a heading, or all of them are already that way.'
+            : `${plural(chosen.length, 'page')} would change${conflicts.length > 0 ? `; on ${conflicts.length} of them there is a reason not to` : ''}.`}{' '}
           {conflicts.length > 0 && (
             <button
               type="button"
@@ -148,9 +148,9 @@ export function TemplatePreviewPart({
           disabled={!preview || (chosen.length === 0 && !kept)}
           onClick={() => onKeep(rule)}
         >
-          {kept ? 'Keep it so' : `Apply to ${plural(chosen.length, 'page')} and keep for the site`}
+          {kept ? 'Keep the rule' : `Apply to ${plural(chosen.length, 'page')} and keep for the site`}
         </button>
-        <span className="text-[13px] text-ink-2">One step; undo takes it back.</span>
+        <span className="text-[13px] text-ink-2">One step, which undo takes back.</span>
       </div>
     </section>
   )

@@ -9,7 +9,8 @@ export function Choice<V extends string>({
 }: {
   label: string
   value: V
-  options: { value: V; name: string }[]
+  /** Options with the same group stand together, under its name. */
+  options: { value: V; name: string; group?: string }[]
   onChange(value: V): void
 }) {
   return (
@@ -27,14 +28,25 @@ export function Choice<V extends string>({
           className="sheet z-30 max-h-[60vh] overflow-auto py-1"
         >
           <Select.Viewport>
-            {options.map((option) => (
-              <Select.Item
-                key={option.value}
-                value={option.value}
-                className="cursor-pointer px-4 py-1.5 outline-none data-highlighted:bg-quill-soft"
-              >
-                <Select.ItemText>{option.name}</Select.ItemText>
-              </Select.Item>
+            {[...new Set(options.map((o) => o.group))].map((group) => (
+              <Select.Group key={group ?? ''}>
+                {group && (
+                  <Select.Label className="px-4 pt-2.5 pb-0.5 font-serif text-[14px] text-ink-3 italic">
+                    {group}
+                  </Select.Label>
+                )}
+                {options
+                  .filter((o) => o.group === group)
+                  .map((option) => (
+                    <Select.Item
+                      key={option.value}
+                      value={option.value}
+                      className="cursor-pointer px-4 py-1.5 outline-none data-highlighted:bg-quill-soft"
+                    >
+                      <Select.ItemText>{option.name}</Select.ItemText>
+                    </Select.Item>
+                  ))}
+              </Select.Group>
             ))}
           </Select.Viewport>
         </Select.Content>

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { Shortcuts } from './shortcuts.tsx'
 
-/** Day or night; the first look is the system's. */
+/** Light or dark; at first, what the system asks for. */
 function ThemeSwitch() {
   const [, again] = useState(0)
   const dark = () =>
@@ -19,7 +19,7 @@ function ThemeSwitch() {
         again((n) => n + 1)
       }}
     >
-      Day or night
+      Light or dark
     </button>
   )
 }

@@ -5,7 +5,7 @@ const groups: [string, [string[], string][]][] = [
   [
     'Everywhere',
     [
-      [['Ctrl', 'Z'], 'undo, also after the page was loaded again'],
+      [['Ctrl', 'Z'], 'undo, even after a reload'],
       [['Ctrl', 'Shift', 'Z'], 'redo'],
       [['?'], 'this list'],
     ],
@@ -28,7 +28,7 @@ const groups: [string, [string[], string][]][] = [
       [['Alt', '3'], 'copy the address'],
       [['Alt', 'A'], 'approve the page'],
       [['Alt', 'T'], 'keep the title as a take'],
-      [['Alt', 'C'], 'set the title in the house’s casing'],
+      [['Alt', 'C'], 'set the title in the house style’s casing'],
       [['Alt', 'I'], 'start from what is shown instead'],
       [['Alt', 'S'], 'to the slug'],
     ],
@@ -37,7 +37,7 @@ const groups: [string, [string[], string][]][] = [
     'Outline',
     [
       [['↑', '↓'], 'from heading to heading'],
-      [['←', '→'], 'fold and unfold what hangs below'],
+      [['←', '→'], 'fold and unfold what is below'],
       [['Tab'], 'one step in, with its section'],
       [['Shift', 'Tab'], 'one step out'],
       [['Alt', '→'], 'in alone; Alt ← out alone'],
@@ -46,7 +46,7 @@ const groups: [string, [string[], string][]][] = [
       [['M'], 'join with the next'],
       [['S'], 'subtitle of the one above'],
       [['G'], 'close the gap'],
-      [['Del'], 'take an empty one out'],
+      [['Del'], 'remove an empty one'],
       [['Enter'], 'change the words'],
       [['L'], 'its line in the source'],
       [['Esc'], 'leave the outline, so that Tab moves on'],

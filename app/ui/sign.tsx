@@ -17,7 +17,7 @@ const paths: Record<SignName | 'stet', React.ReactNode> = {
 
 const colours: Record<Severity, string> = { blocker: 'text-carmine', flaw: 'text-ink', nit: 'text-sign' }
 
-/** A proofreader's sign (our own drawing): the shape says what is the matter, the words beside it how grave it is. */
+/** A proofreader's sign (our own drawing): the shape says what is the matter, the words beside it how serious it is. */
 export function Sign({
   name,
   severity,

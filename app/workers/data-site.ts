@@ -49,7 +49,7 @@ export async function spreadPreview(
     } catch {
       // A boundary around the page: what it breaks is this page's own.
       const name = open.rows.get(path)?.h1 ?? open.rows.get(path)?.title ?? path
-      const skipped = 'It could not be judged.'
+      const skipped = 'It could not be checked.'
       out.push({ path, name, json: '', says: '', marks: [], skipped, edit: null })
     }
   return out

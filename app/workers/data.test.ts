@@ -177,7 +177,7 @@ describe('what is built from the page', () => {
     const view = (await data.dataView('faq.html', { 'edit:data:faq': { value, built: links } }))!
     const question = view.blocks[0]!.things[0]!.fields[0]!.values[1]!.thing!
     const [name] = question.fields.find((f) => f.name === 'name')!.values
-    expect(name!.found).toMatchObject({ what: 'a question of the page', line: expect.any(Number) })
+    expect(name!.found).toMatchObject({ what: 'a question on the page', line: expect.any(Number) })
     expect(view.blocks[0]!.built).toBe('FAQPage')
   })
 })

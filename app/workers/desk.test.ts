@@ -435,7 +435,7 @@ describe('changed addresses in the worker', () => {
     await desk.openSite(id, TODAY)
     const { view } = (await desk.evaluatePage('a/index.html', slug('C.html')))!
     expect(view.url).toBe('https://s.example/a/')
-    expect(view.address.refused).toMatch(/c\.html has this address already/)
+    expect(view.address.refused).toMatch(/c\.html already has this address/)
     expect((await desk.evaluatePage('index.html', slug('x')))!.view.address.refused).toMatch(/home page/)
   })
 })

@@ -63,7 +63,7 @@ export interface HeadView {
   robots: string[]
   metas: (At & { name: string; content: string; inHead: boolean })[]
   links: (At & { rel: string; href: string; inHead: boolean })[]
-  /** Mark-up that the editor added to the head, by its key. */
+  /** Markup that the editor added to the head, by its key. */
   added: { key: TargetKey; value: string }[]
   landmarks: (At & { landmark: Landmark; label: string; hidden: boolean })[]
   mainBy: MainBy
@@ -326,7 +326,7 @@ export async function lookNotes(path: string, decisions: Decisions): Promise<Loo
   return notes
 }
 
-/** Why mark-up cannot be added to a head; null where it can. */
+/** Why markup cannot be added to a head; null where it can. */
 export const whyNotInHead = (markup: string): string | null => whyNot(markup)
 
 /** A file of the site, for a thumbnail; null where there is none, or it is no picture. */
@@ -417,7 +417,7 @@ export async function compare(
   const own = structureOf(path, looked.page, primary, looked.style)
   if ('path' in other) {
     const second = await lookAt(other.path, other.decisions)
-    if (!second) return { ok: false, why: `${other.path} is no page of this site.` }
+    if (!second) return { ok: false, why: `${other.path} is not a page of this site.` }
     return { ok: true, own, other: structureOf(other.path, second.page, primary, looked.style) }
   }
   const read = readSource(other.html)

@@ -29,16 +29,16 @@ const unclosed = new Set(
 /** Why a page is beyond what can be checked; null where it is not. Tags are counted as they are written. */
 function whyNotChecked(text: string): string | null {
   if (text.length > LONGEST)
-    return `The page has more than ${LONGEST.toLocaleString('en')} characters, too many to be checked.`
+    return `The page has more than ${LONGEST.toLocaleString('en')} characters, which is too many to check.`
   let tags = 0
   let depth = 0
   for (const [, slash, name] of text.matchAll(/<(\/?)([a-z][a-z0-9-]*)/gi)) {
     if (++tags > MOST_TAGS)
-      return `The page has more than ${MOST_TAGS.toLocaleString('en')} tags, too many to be checked.`
+      return `The page has more than ${MOST_TAGS.toLocaleString('en')} tags, which is too many to check.`
     if (unclosed.has(name!.toLowerCase())) continue
     depth = slash ? Math.max(0, depth - 1) : depth + 1
     if (depth > DEEPEST)
-      return `Its elements are nested more than ${DEEPEST} deep, or many are never closed, too many to be checked.`
+      return `Its elements are nested more than ${DEEPEST} deep, or many are never closed, which is too many to check.`
   }
   return null
 }

@@ -26,7 +26,7 @@ const elements = (html: string): string[] => {
 }
 
 describe('the approval file', () => {
-  it('lets nothing of a page become mark-up', () => {
+  it('lets nothing of a page become markup', () => {
     const plain = elements(writeApproval({ site: 'S', date: '2026-11-24', pages: [page('Word')], fonts: [] }))
     const hostile = fc.oneof(
       fc.string({ unit: 'binary', maxLength: 30 }),
@@ -77,8 +77,8 @@ describe('an answer file', () => {
       answers: { by: 'M', answers: good.answers },
     }))
   it.each([
-    ['', /no JSON/],
-    ['[]', /no answer file/],
+    ['', /not valid JSON/],
+    ['[]', /not an answer file/],
     [JSON.stringify({ ...good, version: 2 }), /version/],
     [JSON.stringify({ ...good, answers: [{ path: 'a', of: 'x', answer: 'maybe', note: '' }] }), /answer/],
   ])('else says why: %s', (text, why) =>

@@ -67,8 +67,8 @@ function pageSection(page: ApprovalPage, i: number): string {
   return `<section data-path="${escaped(page.path)}" data-of="${wordingHash(page.after)}">
 <h2>${escaped(page.after.title || page.path)}</h2>
 <p class="address">${addressChanged ? `<del>${escaped(page.before.url)}</del> becomes ` : ''}${escaped(page.after.url)}</p>
-<h3>As it would be</h3>${result(page.after, 'wide', page)}${result(page.after, 'narrow', page)}
-<details><summary>As it is now</summary>${result(page.before, 'wide', page)}${result(page.before, 'narrow', page)}</details>
+<h3>After</h3>${result(page.after, 'wide', page)}${result(page.after, 'narrow', page)}
+<details><summary>Before</summary>${result(page.before, 'wide', page)}${result(page.before, 'narrow', page)}</details>
 ${takes ? `<details><summary>Other wordings that were considered</summary><ul class="result wide" style="width:${page.slots.title.wide.column}px">${takes}</ul></details>` : ''}
 <fieldset><legend>May it go out like this?</legend>${radio('yes', 'Yes')}${radio('no', 'No')}
 <label class="note">A note <textarea rows="2" maxlength="2000"></textarea></label></fieldset></section>`
@@ -101,7 +101,7 @@ addEventListener('beforeunload',function(e){if(!saved)e.preventDefault()})})()`
 
 const FORMAT = 'keen-quill-answers'
 
-/** The file's whole text. Everything that comes from pages is escaped: nothing in it can become mark-up or script. */
+/** The file's whole text. Everything that comes from pages is escaped: nothing in it can become markup or script. */
 export function writeApproval({ site, date, pages, fonts }: ApprovalFile): string {
   const faces = fonts
     .map(
@@ -161,11 +161,11 @@ export function readAnswers(text: string): { ok: true; answers: Answers } | { ok
   } catch {
     return {
       ok: false,
-      why: 'The file is no answer file: it is no JSON. Ask for answers.json as it was saved.',
+      why: 'The file is not an answer file: it is not valid JSON. Ask for answers.json as it was saved.',
     }
   }
   const { value, error } = schema.validate(json)
-  if (error) return { ok: false, why: `The file is no answer file, or is damaged: ${error.message}.` }
+  if (error) return { ok: false, why: `The file is not an answer file, or is damaged: ${error.message}.` }
   const { site, made, by, answers } = value as Answers
   return { ok: true, answers: { site, made, by, answers } }
 }

@@ -61,7 +61,7 @@ export function readProject(bytes: Uint8Array): { ok: true; project: Project } |
   if (!paths.includes('project.json'))
     return {
       ok: false,
-      why: 'This archive holds no project.json: so it is not a project file. Take it in as a site instead.',
+      why: 'This archive has no project.json, so it is not a project file. Take it in as a site instead.',
     }
   const { files, failed } = read(paths)
   const own = files.get('project.json')

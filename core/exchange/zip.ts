@@ -41,12 +41,12 @@ export function openZip(
   if (!directory.ok)
     return {
       ok: false,
-      why: 'This is not a ZIP archive, or it is damaged. Pack it again and take it in once more.',
+      why: 'This is not a ZIP archive, or it is damaged. Make it again and take it in once more.',
     }
   if (directory.count > limits.entries)
     return {
       ok: false,
-      why: `The archive lists ${directory.count.toLocaleString('en')} files; at most ${limits.entries.toLocaleString('en')} are taken in. Pack the pages alone.`,
+      why: `The archive lists ${directory.count.toLocaleString('en')} files; at most ${limits.entries.toLocaleString('en')} are taken in. Pack only the pages.`,
     }
   const refused: ZipListing['refused'] = []
   const entries = new Map<string, ZipEntry>()

@@ -137,7 +137,7 @@ export function outlineWith(items: OutlineItem[], draft: Draft): OutlineLine[] {
 /** Why a rule is better not applied to a page, or cannot be there; null where nothing speaks against it. */
 export function conflictOf(items: OutlineItem[], rule: TemplateRule, draft: Draft): string | null {
   const unsure = items.find((i) => ruleMatches(rule, i) && !i.sure)
-  if (unsure) return `“${unsure.text}” has no end tag of its own, or a role, and stays as it is.`
+  if (unsure) return `“${unsure.text}” has no end tag of its own, or has a role, and is left unchanged.`
   let first = 0
   let previous: OutlineItem | null = null
   for (const item of items) {

@@ -16,7 +16,7 @@ export function onePage<T>(job: () => Outcome<T>): Outcome<T> {
     const said = error instanceof Error ? error.message : String(error)
     return {
       ok: false,
-      why: `It could not be judged, through a fault of ours (${said.slice(0, 200)}). It was left out; please report it with the page.`,
+      why: `It could not be checked because of a fault in Keen Quill (${said.slice(0, 200)}). It was left out; please report it with the page.`,
     }
   }
 }

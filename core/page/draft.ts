@@ -4,7 +4,7 @@
  * Keys: `slug` (see site/moves.ts), `title`, `meta:description`, `meta:robots`, `canonical`, `lang`, `charset`, and with the place of the
  * element's start tag in the source's bytes `heading@812`, `jsonld@1200`, `title@90`, `meta:description@140`;
  * `block@` a paragraph or div that becomes a heading, `alt@` an image's alternative text, `id@` an id, `link@` a link of
- * the head, `comment@` a comment, `new:<name>` mark-up put at the end of the head, `data:<name>` a JSON-LD block put
+ * the head, `comment@` a comment, `new:<name>` markup put at the end of the head, `data:<name>` a JSON-LD block put
  * there, `doctype`, `skip` a skip link.
  */
 import Joi from 'joi'

@@ -120,7 +120,7 @@ export function bomOf(bytes: Uint8Array): { encoding: Encoding; length: number }
   return null
 }
 
-/** Elements whose content is no mark-up: what reads like a tag in it declares nothing. */
+/** Elements whose content is no markup: what reads like a tag in it declares nothing. */
 const textOnly = /^(?:title|textarea|style|script|xmp|iframe|noembed|noframes)$/
 const isSpaceOrSlash = (c: string | undefined) => c !== undefined && /[\t\n\f\r /]/.test(c)
 

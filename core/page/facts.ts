@@ -166,7 +166,7 @@ export interface PageFacts {
   controls: ControlFact[]
   ids: (Place & { id: string })[]
   data: DataBlock[]
-  /** Whether it describes things in its mark-up too: microdata's `itemscope`, RDFa's `typeof`. */
+  /** Whether it describes things in its markup too: microdata's `itemscope`, RDFa's `typeof`. */
   inline: { microdata: boolean; rdfa: boolean }
   comments: (Place & { text: string })[]
   parseErrors: ParseError[]

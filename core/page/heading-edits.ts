@@ -10,7 +10,7 @@ import { fold } from '../strings.ts'
 import { sourceOf, type Source } from './source.ts'
 
 const NOT_CLOSED =
-  'The heading has no end tag of its own in the source, so where it ends is uncertain. Close it there first.'
+  'The heading has no end tag of its own in the source, so it is not certain where it ends. Close it there first.'
 
 export function headingSplices(source: Source, places: Locations, element: Located, edit: Edit): Splices {
   // A heading's start tag closes what was left open before it; taken away, that would go on.
@@ -66,7 +66,7 @@ function retag({ view }: Locations, element: Located, tag: string): Splices {
 export function blockSplices(source: Source, places: Locations, element: Located, edit: Edit): Splices {
   if (edit.level === undefined) return []
   if (!/^(?:p|div)$/.test(element.tagName))
-    return { why: 'Only a paragraph or a plain block is made a heading.' }
+    return { why: 'Only a paragraph or a plain block can be made a heading.' }
   // Some things end a heading, or may not stand in one: the page would not read as it was.
   const inner = places.view.slice(element.place.startEnd, element.place.endStart ?? element.place.startEnd)
   if (
@@ -75,7 +75,7 @@ export function blockSplices(source: Source, places: Locations, element: Located
     )
   )
     return {
-      why: 'Something that may not stand in a heading stands in it. Take it apart in the source first.',
+      why: 'It contains something that is not allowed in a heading. Take it apart in the source first.',
     }
   const tag = retag(places, element, `h${edit.level}`)
   const text = edit.value === undefined ? [] : textSplices(source, places, element, edit.value)
@@ -90,7 +90,7 @@ function subtitleSplices(places: Locations, element: Located, above: number): Sp
   if (!first || first.place.end === null || element.place.end === null) return { why: NOT_CLOSED }
   const between = places.view.slice(first.place.end, element.place.start)
   if (between.trim() !== '')
-    return { why: 'Something stands between the two lines. Bring them together first.' }
+    return { why: 'There is something between the two lines. Bring them together first.' }
   if (element.parentNode && 'tagName' in element.parentNode && element.parentNode.tagName === 'hgroup')
     return own
   return [
@@ -126,7 +126,7 @@ interface Piece {
   sign?: true
 }
 
-/** All pieces in order, by a stack of its own: mark-up nests deeper than the call stack does. */
+/** All pieces in order, by a stack of its own: markup nests deeper than the call stack does. */
 function pieces(root: { childNodes: DefaultTreeAdapterTypes.ChildNode[] }): Piece[] {
   const found: Piece[] = []
   const open: { nodes: DefaultTreeAdapterTypes.ChildNode[]; next: number; link: boolean; from: number }[] = [
@@ -157,7 +157,7 @@ function textPieces(root: { childNodes: DefaultTreeAdapterTypes.ChildNode[] }): 
 const joined = (list: Piece[]) => list.map((p) => p.value).join('')
 
 /**
- * New text for a heading, its inner mark-up kept: the words that changed must lie within one piece of text, or the
+ * New text for a heading, its inner markup kept: the words that changed must lie within one piece of text, or the
  * editor is told.
  */
 function textSplices(source: Source, places: Locations, element: Located, value: string): Splices {

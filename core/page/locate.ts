@@ -42,7 +42,7 @@ export interface Locations {
   /** The first visible main landmark. */
   main: Located | null
   eol: string
-  /** Whether it is written as XML, too: void elements are closed, and what XML reads as mark-up is escaped. */
+  /** Whether it is written as XML, too: void elements are closed, and what XML reads as markup is escaped. */
   xml: boolean
 }
 

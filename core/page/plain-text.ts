@@ -15,7 +15,7 @@ function textWithin(nodes: DefaultTreeAdapterTypes.ChildNode[]): string {
   return text
 }
 
-/** A text that was written as mark-up, as it would be read: tags gone, references decoded, also where they were encoded twice. */
+/** A text that was written as markup, as it would be read: tags gone, references decoded, also where they were encoded twice. */
 export function plainText(text: string): string {
   let plain = text
   for (let i = 0; i < 3 && markup.test(plain); i++) plain = textWithin(parseFragment(plain).childNodes)

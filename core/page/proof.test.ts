@@ -174,7 +174,7 @@ describe('applyDraft', () => {
       expect.stringMatching(/no longer/),
     ])
   })
-  it('changes a heading’s words within its mark-up, or says that it cannot', () => {
+  it('changes a heading’s words within its markup, or says that it cannot', () => {
     const html = '<h2 class=x>The <a href=b>fog &amp; horn</a> of 1861</h2>'
     const key = 'heading@0'
     expect(textOf(html, { [key]: { value: 'The fog & bell of 1861' } })).toBe(

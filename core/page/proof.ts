@@ -52,7 +52,7 @@ export function escapeAttribute(value: string, quote: '"' | "'", { xml }: { xml:
 
 /** How a tag without content ends in the page: closed where it is XML. */
 const voidEnd = ({ xml }: Locations) => (xml ? ' />' : '>')
-/** JSON as it can stand in the page's script: where the page is XML, nothing in it reads as mark-up. */
+/** JSON as it can stand in the page's script: where the page is XML, nothing in it reads as markup. */
 const scriptJson = (json: string, { xml }: Locations) =>
   xml
     ? safeJson(json)
@@ -89,7 +89,9 @@ const isVoid = (element: Located) => /^(?:meta|link|base|basefont|bgsound)$/.tes
 export function removal(view: string, element: Located): Splices {
   const { place } = element
   if (place.end === null && !isVoid(element))
-    return { why: 'It is never closed in the source, so where it ends is uncertain. Close it there first.' }
+    return {
+      why: 'It is never closed in the source, so it is not certain where it ends. Close it there first.',
+    }
   let start = place.start
   let end = place.end ?? place.startEnd
   while (start > 0 && (view[start - 1] === ' ' || view[start - 1] === '\t')) start--
@@ -247,7 +249,8 @@ function splicesFor(source: Source, places: Locations, key: TargetKey, edit: Edi
   const view = at === null ? null : (at - places.bom) / places.unit
   const addressed = view === null ? undefined : places.byStart.get(view)
   if (kind === 'comment') return commentSplices(places, view!, edit)
-  if (at !== null && !addressed) return { why: 'The place it is about is no longer in the source.' }
+  if (at !== null && !addressed)
+    return { why: 'The part of the page that it changes is no longer in the source.' }
   const unchanged = (element: Located | undefined, attr: string | null) =>
     element &&
     !edit.remove &&

@@ -97,7 +97,7 @@ describe('readPage', () => {
       ),
     ).toEqual(['body', 'a\nb'])
   })
-  it('counts words across entities and inline mark-up, and not across blocks', () => {
+  it('counts words across entities and inline markup, and not across blocks', () => {
     expect(
       read('<main><p>caf&eacute; l<b>ight</b>house</p><p>lamp</p><script>no words</script></main>').main
         .words,

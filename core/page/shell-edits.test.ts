@@ -22,7 +22,7 @@ const at = (html: string, part: string) => new TextEncoder().encode(html.slice(0
 const why = (html: string, draft: Draft) => apply(html, draft).refused[0]?.why
 
 describe('lines that become something else', () => {
-  it('a heading a paragraph, a paragraph a heading: attributes and inner mark-up stay', () => {
+  it('a heading a paragraph, a paragraph a heading: attributes and inner markup stay', () => {
     const html = '<p>é</p><H2 CLASS="x" id=y>The <i>horn</i></H2 ><div class="t">Price</div>'
     expect(textOf(html, { [`heading@${at(html, '<H2')}`]: { tag: 'p' } })).toBe(
       '<p>é</p><p CLASS="x" id=y>The <i>horn</i></p ><div class="t">Price</div>',
@@ -42,12 +42,12 @@ describe('lines that become something else', () => {
     )
     const apart = '<h1>T</h1><p>x</p><h2>Sub</h2>'
     expect(why(apart, { [`heading@${at(apart, '<h2')}`]: { hgroup: at(apart, '<h1') } })).toMatch(
-      /stands between/,
+      /something between/,
     )
   })
   it('is refused where it is uncertain', () => {
     expect(why('<p>never closed<div>x</div>', { 'block@0': { level: 2 } })).toMatch(/no end tag/)
-    expect(why('<div><p>x</p></div>', { 'block@0': { level: 2 } })).toMatch(/may not stand in a heading/)
+    expect(why('<div><p>x</p></div>', { 'block@0': { level: 2 } })).toMatch(/not allowed in a heading/)
     expect(why('<section>x</section>', { 'block@0': { level: 2 } })).toMatch(/paragraph or a plain block/)
   })
 })
@@ -83,8 +83,8 @@ describe('edits of the shell', () => {
   })
   it('a link past the menu leads to the main content, which gets an id where it has none', () => {
     const html = '<body>\n<nav id=main>x</nav><main class=m>y</main></body>'
-    expect(textOf(html, { skip: { value: 'To the content' } })).toBe(
-      '<body>\n<a href="#content">To the content</a>\n<nav id=main>x</nav><main class=m id="content">y</main></body>',
+    expect(textOf(html, { skip: { value: 'Skip to main content' } })).toBe(
+      '<body>\n<a href="#content">Skip to main content</a>\n<nav id=main>x</nav><main class=m id="content">y</main></body>',
     )
     expect(why('<body><p>x</body>', { skip: { value: 'x' } })).toMatch(/no main element/)
   })
@@ -95,7 +95,7 @@ describe('edits of the shell', () => {
     )
     expect(whyNotInHead('<script>if (a < b) document.write("<div>")</script>')).toBeNull()
     expect(whyNotInHead('<meta name=a content=b>\n<!-- c -->')).toBeNull()
-    expect(whyNotInHead('<div>x</div>')).toMatch(/<div> may not stand in a head/)
+    expect(whyNotInHead('<div>x</div>')).toMatch(/<div> is not allowed in the head/)
     expect(whyNotInHead('text')).toMatch(/is text/)
     expect(whyNotInHead('<script>x')).toMatch(/opened and not closed/)
     expect(whyNotInHead('<!-- x')).toMatch(/never closed/)

@@ -1,4 +1,4 @@
-/** Edits of a page's shell: the doctype, a link past the menu, comments, mark-up added to the head. */
+/** Edits of a page's shell: the doctype, a link past the menu, comments, markup added to the head. */
 import { parseFragment, type DefaultTreeAdapterTypes } from 'parse5'
 import type { Edit } from './draft.ts'
 import type { Locations } from './locate.ts'
@@ -28,20 +28,19 @@ export function commentSplices({ view, comments }: Locations, at: number, edit: 
   return [{ start, end, text: '' }]
 }
 
-/** Why mark-up cannot be added to a head, with what to do; null where it can. */
+/** Why markup cannot be added to a head, with what to do; null where it can. */
 export function whyNotInHead(markup: string): string | null {
   const fragment = parseFragment(`<template>${markup}</template>`).childNodes[0] as
     DefaultTreeAdapterTypes.Template | undefined
   for (const node of fragment?.content.childNodes ?? []) {
     if ('tagName' in node && !OF_HEAD.has(node.tagName))
-      return `<${node.tagName}> may not stand in a head; it would close it. Links, metas, scripts and styles may.`
+      return `<${node.tagName}> is not allowed in the head and would close it. Links, metas, scripts and styles are allowed.`
     if (node.nodeName === '#text' && 'value' in node && node.value.trim() !== '')
-      return `“${node.value.trim().slice(0, 40)}” is text, which may not stand in a head; it would close it.`
+      return `“${node.value.trim().slice(0, 40)}” is text, which is not allowed in the head and would close it.`
   }
   const opened = (markup.match(/<(script|style|title|template|noscript)\b/gi) ?? []).length
   const closed = (markup.match(/<\/(script|style|title|template|noscript)\s*>/gi) ?? []).length
-  if (opened !== closed)
-    return 'Something in it is opened and not closed; what stands behind it would be lost.'
+  if (opened !== closed) return 'Something in it is opened and not closed; what comes after it would be lost.'
   if (markup.lastIndexOf('<!--') > markup.lastIndexOf('-->')) return 'A comment in it is never closed.'
   return null
 }
@@ -54,16 +53,16 @@ export function newSplices(source: Source, places: Locations, edit: Edit): Splic
   // In a script or a style sheet no character can be written as a reference.
   if (!declaresEncoding(source) && /[^\0-\x7f]/.test(markup) && /<(?:script|style)\b/i.test(markup))
     return {
-      why: 'The page declares no encoding, and what is added holds letters beyond ASCII. Declare the encoding first.',
+      why: 'The page declares no encoding, and what is added contains letters beyond ASCII. Declare the encoding first.',
     }
   return insertInHead(places, markup)
 }
 
-/** A link past the menu, first thing in the body, to the main content, which is given an id where it has none. */
+/** A skip link, first thing in the body, to the main content, which is given an id where it has none. */
 export function skipSplices(places: Locations, edit: Edit): Splices {
   const { body, main, eol } = places
   if (!main) return { why: 'There is no main element for it to lead to. Mark the main content up first.' }
-  if (!body) return { why: 'The page has no <body> tag in its source, so where it begins is uncertain.' }
+  if (!body) return { why: 'The page has no <body> tag in its source, so it is not certain where it begins.' }
   const id = attribute(main, 'id')
   const splices: Splice[] = []
   const target = id && !/\s/.test(id) ? id : freeId(places)
@@ -71,7 +70,7 @@ export function skipSplices(places: Locations, edit: Edit): Splices {
   splices.push({
     start: body.place.startEnd,
     end: body.place.startEnd,
-    text: `${eol}<a href="#${encodeURIComponent(target)}">${contentText(edit.value ?? 'To the content')}</a>`,
+    text: `${eol}<a href="#${encodeURIComponent(target)}">${contentText(edit.value ?? 'Skip to main content')}</a>`,
   })
   return splices
 }

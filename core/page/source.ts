@@ -63,7 +63,7 @@ export function readSource(bytes: Uint8Array): SourceResult {
     }
   const declared = prescan(bytes)
   if (declared?.encoding === 'replacement')
-    return { ok: false, why: 'It declares an encoding that no browser reads any more. Save it as UTF-8.' }
+    return { ok: false, why: 'It declares an encoding that browsers no longer read. Save it as UTF-8.' }
   if (declared) return { ok: true, source: sourceOf(bytes, declared.encoding, declared.by, 0) }
   return isUtf8(bytes)
     ? { ok: true, source: sourceOf(bytes, 'utf-8', 'valid-utf-8', 0) }
@@ -77,6 +77,6 @@ export const declaresEncoding = ({ encodingBy }: Source): boolean =>
 /** Why a source can be read but not patched, or null where it can. */
 export function whyUnpatchable(source: Source): string | null {
   return source.encoding === 'iso-2022-jp'
-    ? 'The page is in ISO-2022-JP, in which single places cannot be changed safely. Save it as UTF-8 to edit it.'
+    ? 'The page is in ISO-2022-JP, in which parts of a page cannot be changed safely. Save it as UTF-8 to edit it.'
     : null
 }

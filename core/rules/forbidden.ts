@@ -13,12 +13,12 @@ export function forbiddenWords(family: 'title' | 'description', examples: PageRu
     family,
     severity: 'nit',
     sign: 'too-much',
-    name: `Word in the ${family} that the house avoids`,
-    basis: 'the house’s list of forbidden words',
-    why: 'The house has decided against these words.',
-    mend: 'Say it in the house’s words.',
+    name: `Forbidden word in the ${family}`,
+    basis: 'the house style’s list of forbidden words',
+    why: 'The house style rules these words out.',
+    mend: 'Use other words.',
     needs: [family],
-    message: ({ words }) => `The ${family} contains ${words}; the house avoids such words.`,
+    message: ({ words }) => `The ${family} contains ${words}, which the house style forbids.`,
     check({ page, style }, mark) {
       const found = wording(page)
       const words = found ? forbiddenIn(found.text, style.forbiddenWords) : []

@@ -114,7 +114,7 @@ describe('a house style as a file', () => {
     expect(ownStyle(defaultStyle)).toEqual({})
     expect(readHouseStyle({ format: 'something-else', style: {} })).toMatchObject({
       ok: false,
-      why: expect.stringMatching(/another kind/),
+      why: expect.stringMatching(/is not a house style/),
     })
   })
   it('every preset is one, and every limit is explained', () => {

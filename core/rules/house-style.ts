@@ -32,53 +32,53 @@ export interface Limits {
 export const limitsExplained: { key: keyof Limits; name: string; unit: string; basis: string }[] = [
   {
     key: 'titleLongest',
-    name: 'A title, at most',
+    name: 'Title, at most',
     unit: 'characters',
     basis: 'Common practice, no source. The cut itself is by width, not by characters.',
   },
   {
     key: 'titleShortest',
-    name: 'A title, at least',
+    name: 'Title, at least',
     unit: 'characters',
     basis: 'Common practice, no source: a shorter one leaves room unused.',
   },
   {
     key: 'descriptionLongest',
-    name: 'A description, at most',
+    name: 'Description, at most',
     unit: 'characters',
     basis: 'Common practice, no source. The cut itself is by width.',
   },
   {
     key: 'descriptionShortest',
-    name: 'A description, at least',
+    name: 'Description, at least',
     unit: 'characters',
     basis: 'Common practice, no source: a sentence or two.',
   },
   {
     key: 'leadWords',
-    name: 'The keyword within the first',
+    name: 'Keyword within the first',
     unit: 'words',
     basis: 'Common practice, no source.',
   },
   {
     key: 'slugLongest',
-    name: 'A slug, at most',
+    name: 'Slug, at most',
     unit: 'characters',
     basis: 'Common practice, no source: addresses are read aloud and typed.',
   },
-  { key: 'slugWords', name: 'A slug, at most', unit: 'words', basis: 'Common practice, no source.' },
-  { key: 'slugDeepest', name: 'An address, at most', unit: 'segments', basis: 'Common practice, no source.' },
+  { key: 'slugWords', name: 'Slug, at most', unit: 'words', basis: 'Common practice, no source.' },
+  { key: 'slugDeepest', name: 'Address, at most', unit: 'segments', basis: 'Common practice, no source.' },
   {
     key: 'headingLongest',
-    name: 'A heading, at most',
+    name: 'Heading, at most',
     unit: 'characters',
     basis: 'Common practice, no source.',
   },
   {
     key: 'headingFewest',
-    name: 'H2 in an article, at least',
+    name: 'H2s in an article, at least',
     unit: 'headings',
-    basis: 'Common practice, no source; asked of pages of the type article only.',
+    basis: 'Common practice, no source; only for pages of type article.',
   },
   {
     key: 'headingGap',
@@ -90,29 +90,29 @@ export const limitsExplained: { key: keyof Limits; name: string; unit: string; b
     key: 'textShortest',
     name: 'Main content, at least',
     unit: 'words',
-    basis: 'Common practice, no source; not asked of pages of the types contact and listing.',
+    basis: 'Common practice, no source; not for pages of type contact or listing.',
   },
   {
     key: 'keywordDensest',
-    name: 'The keyword, at most',
+    name: 'Keyword, at most',
     unit: '% of the words',
     basis: 'Common practice, no source.',
   },
   {
     key: 'altLongest',
-    name: 'An alternative text, at most',
+    name: 'Alternative text, at most',
     unit: 'characters',
-    basis: 'Common practice, no source: it is read aloud in one breath.',
+    basis: 'Common practice, no source: it is read aloud in one go.',
   },
   {
     key: 'keywordsMost',
-    name: 'Keywords of a page, at most',
+    name: 'Keywords for a page, at most',
     unit: 'phrases',
     basis: 'Common practice, no source: two or three are enough.',
   },
 ]
 
-/** What the house asks of pages whose address matches; what it leaves out is as for the whole site. */
+/** What the house style asks of pages whose address matches; the rest is as for the whole site. */
 export interface AddressStyle {
   /** A path from the root such as `/stories/*`, `*` standing for anything. */
   match: string
@@ -241,7 +241,10 @@ export const writeHouseStyle = (style: HouseStyle): string =>
 export function readHouseStyle(input: unknown): { ok: true; style: HouseStyle } | { ok: false; why: string } {
   const wrapped = typeof input === 'object' && input !== null && 'format' in input
   if (wrapped && (input as { format: unknown }).format !== FORMAT)
-    return { ok: false, why: 'The file is of another kind: a house style was expected.' }
+    return {
+      ok: false,
+      why: 'The file is not a house style. Choose a house style that was saved from Keen Quill.',
+    }
   const { value, error } = houseStyleSchema.validate(wrapped ? (input as { style?: unknown }).style : input)
   if (error) return { ok: false, why: `The house style cannot be read: ${error.message}.` }
   const given = value as Partial<HouseStyle>
@@ -324,7 +327,7 @@ export const presets: {
 }[] = [
   {
     name: 'Plain',
-    for: 'Any site: the figures that the trade goes by, no casing style, no pattern.',
+    for: 'Any site: the usual limits, no casing style, no title pattern.',
     style: {},
   },
   {
@@ -339,7 +342,7 @@ export const presets: {
   },
   {
     name: 'Shop',
-    for: 'Products and lists of them: the shop’s name behind every title, no list of words for a description.',
+    for: 'Products and product lists: the shop’s name after every title, and no lists of words as descriptions.',
     style: {
       titlePattern: '{page} | {site}',
       limits: { titleShortest: 20 },
@@ -359,7 +362,7 @@ export const presets: {
   },
   {
     name: 'Handbook',
-    for: 'Documentation: short titles and deep addresses are in order, a keyword is not asked for.',
+    for: 'Documentation: short titles and deep addresses are fine, and no keyword is needed.',
     style: {
       casing: 'sentence',
       limits: { titleShortest: 10, slugDeepest: 7 },

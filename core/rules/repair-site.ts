@@ -111,7 +111,7 @@ export function repairSite(
       if (key !== 'slug') draft[key] = overEdit(own[key], edit)
       else {
         if (!baseKnown || !site.whole)
-          return { why: 'An address is changed only in a whole site whose address is given.' }
+          return { why: 'Addresses change only in a whole site, with its address given as --base-url.' }
         const path = pathOf.get(id)!
         after = movesWith(path, edit as SlugEdit)
         const refused = after.refused.find((r) => r.path === path)
@@ -122,8 +122,8 @@ export function repairSite(
     const [refused] = state.proof.refused.filter((r) => r.key in edits)
     if (refused) return { why: refused.why }
     const count = (marks: readonly Mark[]) => marks.filter((m) => m.rule === mark.rule).length
-    if (count(state.marks) >= count(now.marks)) return { why: 'The mark would not go away.' }
-    if (blockers(state.marks) > blockers(now.marks)) return { why: 'It would bring a blocker with it.' }
+    if (count(state.marks) >= count(now.marks)) return { why: 'The mark would remain.' }
+    if (blockers(state.marks) > blockers(now.marks)) return { why: 'It would cause a blocker.' }
     return { state, draft, moves: after }
   }
 

@@ -65,11 +65,11 @@ describe('moves', () => {
       'F/Old page.html': { value: 'ok' },
     })
     expect(result.refused).toEqual([
-      { path: 'e.html', why: 'The slug has no letter or digit in it. Type at least one.' },
+      { path: 'e.html', why: 'The slug needs at least one letter or digit.' },
       { path: 'index.html', why: 'The home page has no slug to change.' },
     ])
     expect(moves({ 'a/c/index.html': { value: 'b.html' } }).refused.map((r) => r.why)).toEqual([
-      'a/b.html has this address already. Choose another slug.',
+      'a/b.html already has this address. Choose another slug.',
     ])
     expect(Object.fromEntries(result.paths)).toMatchObject({ 'F/Old page.html': 'F/ok.html' })
     const both = moves({ 'a/b.html': { value: 'same' }, 'a/c/d.html.de': { value: '/a/same' } }, [

@@ -129,7 +129,7 @@ export function movesOf(
     const parts = pathParts(path)
     if (parts.segments.length === 0) refused.push({ path, why: 'The home page has no slug to change.' })
     else if (!editedSegments(parts, edit))
-      refused.push({ path, why: 'The slug has no letter or digit in it. Type at least one.' })
+      refused.push({ path, why: 'The slug needs at least one letter or digit.' })
     else edits.set(path, edit)
   }
   const key = (path: string) => collisionKey(addressOf(path, base))
@@ -179,7 +179,7 @@ export function movesOf(
         refused: refused.sort((a, b) => (a.path < b.path ? -1 : 1)),
       }
     for (const [cause, clash] of [...offenders].sort(([a], [b]) => (a < b ? -1 : 1))) {
-      refused.push({ path: cause, why: `${clash} has this address already. Choose another slug.` })
+      refused.push({ path: cause, why: `${clash} already has this address. Choose another slug.` })
       edits.delete(cause)
     }
   }

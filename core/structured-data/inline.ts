@@ -1,6 +1,6 @@
 /**
- * Things that a page describes in its mark-up: microdata and RDFa, read by their reference stream parsers into
- * statements, and put together as the things that JSON-LD would describe. Loaded when a page has such mark-up.
+ * Things that a page describes in its markup: microdata and RDFa, read by their reference stream parsers into
+ * statements, and put together as the things that JSON-LD would describe. Loaded when a page has such markup.
  */
 import { MicrodataRdfParser } from 'microdata-rdf-streaming-parser'
 import { RdfaParser } from 'rdfa-streaming-parser'
@@ -103,7 +103,7 @@ function asDocument(quads: Quad[]): Record<string, unknown>[] {
     .filter((t) => Object.keys(t).some((k) => !k.startsWith('@')))
 }
 
-/** The things of a page's own mark-up, each as a JSON-LD object without context. Rejects where the mark-up cannot be read. */
+/** The things of a page's own markup, each as a JSON-LD object without context. Rejects where the markup cannot be read. */
 export async function inlineThings(
   html: string,
   url: string,

@@ -46,10 +46,10 @@ describe('JSON with places', () => {
       const r = parseJson(text)
       return r.ok ? '' : r.message
     }
-    expect(message('{"a":1,}')).toMatch(/comma stands before the closing brace/)
+    expect(message('{"a":1,}')).toMatch(/comma before the closing brace/)
     expect(message('{"a" 1}')).toMatch(/A colon was expected, but “1}” stands there/)
     expect(message('{“a”:1}')).toMatch(/name in double quotes/)
-    expect(message('{"a":"x\ny"}')).toMatch(/line end stands inside a text/)
+    expect(message('{"a":"x\ny"}')).toMatch(/line break inside a text/)
     expect(message('{} -->')).toMatch(/HTML comment/)
     expect(message('[')).toMatch(/the end of the block/)
     expect(message('['.repeat(100_000))).toMatch(/levels deep/)

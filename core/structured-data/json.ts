@@ -53,7 +53,7 @@ class Parse {
     this.space()
     if (this.i < text.length) {
       if (text.startsWith('-->', this.i))
-        throw new Stop(this.i, 'An HTML comment is wrapped around the data: take out “<!--” and “-->”')
+        throw new Stop(this.i, 'An HTML comment is wrapped around the data: remove “<!--” and “-->”')
       this.stop('The end of the block')
     }
     return result
@@ -96,11 +96,11 @@ class Parse {
       this.i += number[0].length
       return { kind: 'number', value: Number(number[0]), start, end: this.i }
     }
-    if (c === "'") throw new Stop(start, 'Text stands in double quotes in JSON, not in single ones')
+    if (c === "'") throw new Stop(start, 'JSON puts text in double quotes, not single ones')
     if (text.startsWith('<!--', start))
-      throw new Stop(start, 'An HTML comment is wrapped around the data: take out “<!--” and “-->”')
+      throw new Stop(start, 'An HTML comment is wrapped around the data: remove “<!--” and “-->”')
     if (text.startsWith('//', start) || text.startsWith('/*', start))
-      throw new Stop(start, 'JSON has no comments: take it out')
+      throw new Stop(start, 'JSON has no comments: remove it')
     return this.stop('A value')
   }
 
@@ -114,7 +114,7 @@ class Parse {
       this.space()
       const keyStart = this.i
       if (text[keyStart] === '}')
-        throw new Stop(keyStart, 'A comma stands before the closing brace: take the comma out')
+        throw new Stop(keyStart, 'There is a comma before the closing brace: remove it')
       if (text[keyStart] !== '"') this.stop('A name in double quotes')
       const key = this.string()
       const keyEnd = this.i
@@ -138,7 +138,7 @@ class Parse {
     for (;;) {
       this.space()
       if (text[this.i] === ']')
-        throw new Stop(this.i, 'A comma stands before the closing bracket: take the comma out')
+        throw new Stop(this.i, 'There is a comma before the closing bracket: remove it')
       items.push(this.value(depth + 1))
       this.space()
       if (text[this.i] === ',') this.i++
@@ -163,8 +163,8 @@ class Parse {
         throw new Stop(
           this.i,
           c === '\n' || c === '\r'
-            ? 'A line end stands inside a text: write \\n, or close the quote'
-            : 'A control character stands inside a text',
+            ? 'There is a line break inside a text: write \\n, or close the quote'
+            : 'There is a control character inside a text',
         )
       if (c !== '\\') {
         const from = this.i
@@ -183,7 +183,7 @@ class Parse {
       } else if (Object.hasOwn(escapes, e)) {
         out += escapes[e]
         this.i += 2
-      } else throw new Stop(this.i, `“\\${e}” is no escape in JSON`)
+      } else throw new Stop(this.i, `“\\${e}” is not an escape in JSON`)
     }
   }
 }

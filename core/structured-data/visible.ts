@@ -17,7 +17,7 @@ const references = new Map([
   ['hellip', '…'],
   ['shy', ''],
 ])
-/** Text of a value that may hold mark-up, as an answer or a job's description may: tags out, references decoded. */
+/** Text of a value that may hold markup, as an answer or a job's description may: tags out, references decoded. */
 export const textOfMarkup = (value: string): string =>
   value
     .replace(/<[^<>]*>/g, ' ')

@@ -130,7 +130,7 @@ describe('words', () => {
     ).toEqual(['cheap', 'click here'])
     expect(forbiddenIn('a.b', ['a+b'])).toEqual([])
   })
-  it('written as mark-up are read as text', () => {
+  it('written as markup are read as text', () => {
     expect(plainText('A <b>bold</b> lamp &amp;amp; oil')).toBe('A bold lamp & oil')
     expect(plainText('1 < 2 & 3')).toBe('1 < 2 & 3')
     expect(plainText('<b>'.repeat(20_000) + 'deep')).toBe('deep')

@@ -32,7 +32,7 @@ describe('transliteration', () => {
 })
 
 describe('a slug made from words', () => {
-  it('drops filler words of the page’s language, unless they are the keyword’s or all there is', () => {
+  it('drops filler words on the page’s language, unless they are the keyword’s or all there is', () => {
     expect(slug('The Wreck of the Marguerite')).toBe('wreck-marguerite')
     expect(slug('The Wreck of the Marguerite', 'en', 'wreck of the marguerite')).toBe(
       'the-wreck-of-the-marguerite',

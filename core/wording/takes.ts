@@ -55,7 +55,7 @@ export function draftTitles({ page, keyword, slots, suffix, own, lang }: TakeCon
   if (own && !fits(present)) {
     for (const tail of suffix ? [suffix, ''] : ['']) {
       const shorter = shorten(own, tail, keyword, lang, fits)
-      if (shorter) add(shorter + tail, 'the title, filler words dropped')
+      if (shorter) add(shorter + tail, 'the title without filler words')
     }
     const part = own.split(/\s*[:–—|]\s+/)[0]!
     if (part !== own && fits(part)) add(part, 'the title up to its first break')

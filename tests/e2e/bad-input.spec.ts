@@ -32,7 +32,7 @@ test('an archive that is none is refused with what to do', async ({ page }) => {
   await page
     .getByTestId('file-input')
     .setInputFiles({ name: 'broken.zip', mimeType: 'application/zip', buffer: Buffer.from('not a zip') })
-  await expect(page.getByRole('alert')).toContainText('Pack it again')
+  await expect(page.getByRole('alert')).toContainText('Make it again')
 })
 
 test('a page of 20 MB is taken in, and the desk opens it', async ({ page }) => {

@@ -111,7 +111,7 @@ test('slugs: a page, a folder and a folder’s page alone change their addresses
 
   await openDesk(page, site, 'tours/index.html')
   await page.getByTestId('slug').fill('shop')
-  await expect(page.getByTestId('slug-refused')).toContainText('shop/index.html has this address already')
+  await expect(page.getByTestId('slug-refused')).toContainText('shop/index.html already has this address')
   await page.getByTestId('slug').fill('Guided tours?')
   await page.getByTestId('slug').blur()
   await expect(page.getByTestId('slug')).toHaveValue('Guided-tours')
@@ -140,7 +140,7 @@ test('slugs: a page, a folder and a folder’s page alone change their addresses
   await openDesk(page, site, 'contact.html')
   await page.getByTestId('slug').fill('ring-us')
   await page.getByTestId('slug').blur()
-  await page.getByRole('button', { name: /As it was/ }).click()
+  await page.getByRole('button', { name: /Original/ }).click()
   await expect(page.getByTestId('slug')).toHaveValue('contact')
   await saved(page)
 
@@ -223,10 +223,10 @@ test('a pattern: previewed on all pages, applied, undone in one step, kept in a 
   await expect(page.getByTestId('pattern')).toHaveValue('')
   await page.getByRole('button', { name: 'Magazine' }).click()
   await expect(page.getByTestId('pattern')).toHaveValue('{page} | {site}')
-  await page.getByLabel('Forbidden: not to be used').fill('boat\nclick here')
-  await page.getByLabel('Forbidden: not to be used').blur()
-  await page.getByLabel('A title, at most, characters').fill('50')
-  await page.getByLabel('A title, at most, characters').press('Enter')
+  await page.getByLabel('Forbidden: never used').fill('boat\nclick here')
+  await page.getByLabel('Forbidden: never used').blur()
+  await page.getByLabel('Title, at most, characters').fill('50')
+  await page.getByLabel('Title, at most, characters').press('Enter')
   await saved(page)
   const [download] = await Promise.all([
     page.waitForEvent('download'),
@@ -242,7 +242,7 @@ test('a pattern: previewed on all pages, applied, undone in one step, kept in a 
     .getByTestId('style-input')
     .setInputFiles({ name: 'style.json', mimeType: 'application/json', buffer: Buffer.from(json) })
   await expect(page.getByTestId('pattern')).toHaveValue('{page} | {site}')
-  await expect(page.getByLabel('A title, at most, characters')).toHaveValue('50')
+  await expect(page.getByLabel('Title, at most, characters')).toHaveValue('50')
   await page.getByTestId('style-input').setInputFiles({
     name: 'x.json',
     mimeType: 'application/json',
@@ -320,7 +320,7 @@ test('the approval file is opened from disk, answered, and read back', async ({ 
   await page
     .getByTestId('answers-input')
     .setInputFiles({ name: 'a.json', mimeType: 'application/json', buffer: Buffer.from('nothing') })
-  await expect(page.getByText(/a\.json: The file is no answer file/)).toBeVisible()
+  await expect(page.getByText(/a\.json: The file is not an answer file/)).toBeVisible()
 })
 
 test('the picture for approval is a PNG of both widths at twice their size', async ({ page }) => {

@@ -14,7 +14,7 @@ import {
 } from './helpers.ts'
 
 const item = (page: Page, name: RegExp) => page.getByRole('treeitem', { name })
-test('the outline by keyboard alone: sections in and out, alone, joined, taken out, paragraphs and back, words, undo', async ({
+test('the outline by keyboard alone: sections in and out, alone, joined, removed, paragraphs and back, words, undo', async ({
   page,
 }) => {
   const problems = watchConsole(page)
@@ -188,7 +188,7 @@ test('Head: language, robots, metas, links, code, pictures, ids and comments cha
   await head.getByLabel('Language').fill('no!')
   await expect(head.getByText('A language tag such as en or en-GB is expected.')).toBeVisible()
   await head.getByLabel('Language').fill('en')
-  await head.getByRole('button', { name: 'Begin the page with it' }).click()
+  await head.getByRole('button', { name: 'Add the doctype' }).click()
   await head.getByRole('button', { name: 'Declare UTF-8' }).click()
   await head.getByLabel('Viewport').fill('width=device-width')
   await head.getByLabel('noarchive').check()
@@ -198,7 +198,7 @@ test('Head: language, robots, metas, links, code, pictures, ids and comments cha
   await head.getByRole('button', { name: 'Add', exact: true }).click()
   await head.getByLabel('Address of icon').fill('/new.svg')
   await head.getByRole('textbox', { name: 'Extra code' }).fill('<div>no</div>')
-  await expect(head.getByText('<div> may not stand in a head')).toBeVisible()
+  await expect(head.getByText('<div> is not allowed in the head')).toBeVisible()
   await head
     .getByRole('textbox', { name: 'Extra code' })
     .fill('<meta name="color-scheme" content="light dark">')
@@ -213,7 +213,7 @@ test('Head: language, robots, metas, links, code, pictures, ids and comments cha
     .getByLabel(/^Id a, line/)
     .nth(1)
     .fill('b')
-  await head.locator('li', { hasText: 'TODO: prices' }).getByRole('button', { name: 'Take out' }).click()
+  await head.locator('li', { hasText: 'TODO: prices' }).getByRole('button', { name: 'Remove' }).click()
   await saved(page)
   await checkAccess(page)
   const [download] = await Promise.all([
@@ -232,7 +232,7 @@ test('Head: language, robots, metas, links, code, pictures, ids and comments cha
     ...text.split('\n').slice(7, 11),
     '</head>',
     '<body>',
-    '<a href="#main">To the content</a>',
+    '<a href="#main">Skip to main content</a>',
     '  <nav><a href="/">Home</a></nav>',
     '  <main id="main"><h1>A</h1><p id="a">x</p><p id="b">y</p><img src="lamp.svg" alt="The lamp"><img src="b.png" alt="b"></main>',
     '</body>',

@@ -40,7 +40,7 @@ test('pick, fill, complete, see the result, hand off, check the file with quill'
   const problems = watchConsole(page)
   const site = await openDemo(page)
   await openDesk(page, site, 'shop/fog-horn-recordings.html', 'data')
-  await expect(page.getByRole('heading', { name: 'This page tells machines nothing yet' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'No structured data yet' })).toBeVisible()
   await page.getByRole('button', { name: 'Product', exact: true }).click()
   const feature = page.locator('[data-feature="Product"]')
   await expect(feature).toHaveAttribute('data-eligible', 'true')
@@ -51,7 +51,7 @@ test('pick, fill, complete, see the result, hand off, check the file with quill'
   await page.getByLabel('Add brand').selectOption('+Brand')
   await page.getByLabel('Name', { exact: true }).nth(1).fill('Farrowskerry Light')
   await page.getByLabel('Name', { exact: true }).nth(1).press('Enter')
-  await page.getByRole('button', { name: 'Say something else of it …' }).click()
+  await page.getByRole('button', { name: 'Add another property …' }).click()
   await page.getByLabel('Find a property of Product').fill('colour')
   await page
     .getByTestId('properties')
@@ -65,7 +65,7 @@ test('pick, fill, complete, see the result, hand off, check the file with quill'
   await page.getByRole('button', { name: 'See it in the result' }).click()
   await page.getByLabel('price', { exact: true }).check()
   await expect(page.getByText('£4').first()).toBeVisible()
-  await expect(page.getByText('Engines decide whether they show any of it.')).toBeVisible()
+  await expect(page.getByText('Search engines decide whether to show any of it.')).toBeVisible()
 
   const file = (await wholeZip(page, site))['shop/fog-horn-recordings.html']!
   const html = Buffer.from(file).toString()
@@ -93,7 +93,7 @@ test('values follow the page’s text, until they are written otherwise; undo ta
 }) => {
   const site = await openDemo(page)
   await openDesk(page, site, 'visit/questions.html', 'data')
-  await page.getByRole('button', { name: 'Take out', exact: true }).click()
+  await page.getByRole('button', { name: 'Remove', exact: true }).click()
   await page.getByRole('button', { name: 'Questions and answers' }).click()
   const names = page.getByLabel('Name', { exact: true })
   await expect(names.first()).toHaveValue('May dogs come?')
@@ -126,9 +126,9 @@ test('values follow the page’s text, until they are written otherwise; undo ta
   await page.keyboard.press('Control+z')
   await expect(names.nth(1)).toHaveValue('Are there toilets?')
   await page.keyboard.press('Control+z')
-  await expect(page.getByText('A block of the source is taken out.')).toBeVisible()
+  await expect(page.getByText('A block of the source has been removed.')).toBeVisible()
   await page.keyboard.press('Control+z')
-  await expect(page.getByText('Machines read nothing of this block:')).toBeVisible()
+  await expect(page.getByText('Search engines cannot read this block:')).toBeVisible()
 })
 
 test('JSON beside the fields, both ways; what is no JSON is kept and named', async ({ page }) => {
@@ -139,7 +139,7 @@ test('JSON beside the fields, both ways; what is no JSON is kept and named', asy
   const editor = page.getByLabel('The block as JSON')
   await expect(editor).toContainText('"FAQPage"')
   await expect(page.getByTestId('json').getByRole('status')).toContainText(
-    'A comma stands before the closing bracket',
+    'There is a comma before the closing bracket',
   )
   await editor.fill(
     '{"@context":"https://schema.org","@type":"Event","name":"Lamp lighting","startDate":"2026-12-04","keywords":["a","b"]',
@@ -175,7 +175,7 @@ test('JSON beside the fields, both ways; what is no JSON is kept and named', asy
   await expect(editor).toContainText('"keywords":["b","a"]')
   await page.getByLabel('Start date, time of day').fill('17:30')
   await expect(editor).toContainText('"startDate":"2026-12-04T17:30"')
-  await page.getByRole('button', { name: 'Take out Keywords 1' }).click()
+  await page.getByRole('button', { name: 'Remove Keywords 1' }).click()
   await expect(editor).toContainText('"keywords":["a"]')
   expect(problems).toEqual([])
 })
@@ -183,10 +183,10 @@ test('JSON beside the fields, both ways; what is no JSON is kept and named', asy
 test('things of the site are pointed to, and what points to nothing is said', async ({ page }) => {
   const site = await openDemo(page)
   await openDesk(page, site, 'stories/fresnel-lens.html', 'data')
-  await expect(page.getByText('described nowhere on this site')).toBeVisible()
+  await expect(page.getByText('not described on this site')).toBeVisible()
   await expect(page.locator('[data-rule="data-dangling"]')).toHaveCount(1)
-  await page.getByRole('button', { name: 'Take out Publisher' }).click()
-  await page.getByRole('button', { name: 'Say something else of it …' }).first().click()
+  await page.getByRole('button', { name: 'Remove Publisher' }).click()
+  await page.getByRole('button', { name: 'Add another property …' }).first().click()
   await page.getByLabel('Find a property of Article').fill('publisher')
   await page
     .getByTestId('properties')
@@ -218,7 +218,7 @@ test('microdata and RDFa are shown as the same things, and written anew as JSON-
   await expect(markup).toContainText('https://lamps.example/lamp.jpg')
   await expect(markup.getByRole('heading', { name: 'Event Lamp lighting' })).toBeVisible()
   await expect(markup.locator('input, textarea')).toHaveCount(0)
-  await markup.getByRole('button', { name: 'Write it anew as JSON-LD' }).click()
+  await markup.getByRole('button', { name: 'Rewrite as JSON-LD' }).click()
   await expect(page.getByTestId('block')).toHaveCount(1)
   await expect(page.getByLabel('Price', { exact: true })).toHaveValue('85.00')
   await expect(page.locator('[data-feature="Product"]')).toHaveAttribute('data-eligible', 'true')
@@ -233,7 +233,7 @@ test('one step for every page: breadcrumbs previewed, added, counted, taken back
   const problems = watchConsole(page)
   const site = await openDemo(page)
   await page.getByRole('link', { name: 'Data', exact: true }).click()
-  await expect(page.getByRole('heading', { name: 'What Farrowskerry Light tells machines' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Structured data on Farrowskerry Light' })).toBeVisible()
   await expect(page.getByTestId('site-data-marks').getByRole('listitem')).toHaveCount(2)
   await page.getByRole('button', { name: 'See what it would add' }).first().click()
   await expect(page.getByTestId('spread-figures')).toContainText(

@@ -55,7 +55,7 @@ test('approval: approved, drafted again by an edit, sent back with a word', asyn
   await page.getByTestId('title').fill('Lighthouse tower tour: a hundred and fourteen steps')
   await expect(page.getByTestId('state')).toContainText('drafted')
   await page.getByRole('button', { name: 'Send back' }).click()
-  await page.getByLabel('Send it back with a word').fill('Say how many steps in figures.')
+  await page.getByLabel('Send it back with a note').fill('Say how many steps in figures.')
   await page.locator('form').getByRole('button', { name: 'Send back' }).click()
   await expect(page.getByText('Say how many steps in figures.')).toBeVisible()
 })

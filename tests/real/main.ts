@@ -248,7 +248,7 @@ async function takeInByApplication(page: Page, name: Package, address: string): 
   )
 }
 
-/** Word forms against libstemmer's own program, on the words of the pages. */
+/** Word forms against libstemmer's own program, on the words on the pages. */
 function compareStems(): void {
   if (!existsSync('/usr/bin/stemwords'))
     try {

@@ -1,6 +1,6 @@
 /**
  * Examples of the W3C ACT rules that shared/rules.md names (https://www.w3.org/WAI/standards-guidelines/act/rules/): their
- * mark-up and outcome from memory, as nothing can be fetched here. `passed` and `inapplicable` must leave no mark.
+ * markup and outcome from memory, as nothing can be fetched here. `passed` and `inapplicable` must leave no mark.
  */
 import { describe, expect, it } from 'vitest'
 import { runExample } from '../../core/rules/examples.ts'

@@ -3,13 +3,13 @@ import { plainText } from '../../page/plain-text.ts'
 import { fold } from '../../strings.ts'
 import { rule } from '../rule.ts'
 
-/** Mark-up in the description. */
+/** Markup in the description. */
 export const descriptionMarkup = rule({
   id: 'description-markup',
   family: 'description',
   severity: 'flaw',
   sign: 'too-much',
-  name: 'Mark-up in the description',
+  name: 'Markup in the description',
   basis: 'WHATWG HTML 4.2.5: the content is plain text',
   why: 'Readers see the tags and codes as they are.',
   mend: 'Write it as plain text.',

@@ -1,6 +1,6 @@
 import { rule } from '../rule.ts'
 
-/** So much mark-up in a comment is a part of the page that somebody put by; common practice, no source. */
+/** So much markup in a comment is a part of the page that somebody put by; common practice, no source. */
 const MARKUP = 200
 const FEWEST_TAGS = 4
 /** Read from the sign outwards, so that a long run of letters is gone through once. */
@@ -12,13 +12,13 @@ const tags = /<\/?[a-z][^<>]*>/gi
 /** What in a comment is not meant for everybody; null where nothing is. */
 export function whatOf(
   text: string,
-): 'an email address' | 'what looks like a password' | 'a note to oneself' | 'mark-up' | null {
+): 'an email address' | 'what looks like a password' | 'a note to oneself' | 'markup' | null {
   // What some browsers once read as their own: not a comment that was forgotten.
   if (/^\s*\[if\b/i.test(text)) return null
   if (secret.test(text)) return 'what looks like a password'
   if (person.test(text)) return 'an email address'
   if (note.test(text)) return 'a note to oneself'
-  if (text.length > MARKUP && (text.match(tags) ?? []).length >= FEWEST_TAGS) return 'mark-up'
+  if (text.length > MARKUP && (text.match(tags) ?? []).length >= FEWEST_TAGS) return 'markup'
   return null
 }
 
@@ -65,7 +65,7 @@ export const shellComment = rule({
       { html: '<!-- TODO prices -->', says: /a note to oneself/ },
       {
         html: `<!-- ${'<li><a href="a">A link that was here</a></li>'.repeat(6)} -->`,
-        says: /contains mark-up/,
+        says: /contains markup/,
       },
     ],
   },

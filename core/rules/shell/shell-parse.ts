@@ -23,7 +23,7 @@ export const shellParse = rule({
   family: 'shell',
   severity: 'nit',
   sign: 'order',
-  name: 'Broken mark-up',
+  name: 'Broken markup',
   basis: 'WHATWG HTML 13.2.2, parse errors by their code',
   why: 'Browsers guess what is meant, and a forgotten quote can swallow everything after it.',
   mend: 'Look at the place in the source: usually a quote, a “>” or an end tag is missing just before it.',

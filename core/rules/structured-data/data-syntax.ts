@@ -37,7 +37,7 @@ export const dataSyntax = rule({
       {
         html: '<script type="application/ld+json">{"a":1,}</script>',
         at: '}</script',
-        says: /comma stands before the closing brace.*line 1 of the block, column 8/,
+        says: /comma before the closing brace.*line 1 of the block, column 8/,
       },
       {
         html: '<script type="application/ld+json">\n<!-- {"a":1} --></script>',

@@ -47,14 +47,14 @@ export function product(ground: Ground): Builder {
     b.fix(['aggregateRating', '@type'], 'AggregateRating')
     b.put(['aggregateRating', 'ratingValue'], {
       value: value[1]!.replace(',', '.'),
-      what: 'a rating of the page',
+      what: 'a rating on the page',
       start: rated.start,
       role: 'rating',
     })
     if (/10|ten/i.test(value[2]!)) b.fix(['aggregateRating', 'bestRating'], 10)
     b.put(
       ['aggregateRating', 'ratingCount'],
-      { value: count, what: 'a rating of the page', start: rated.start, role: 'rating-count' },
+      { value: count, what: 'a rating on the page', start: rated.start, role: 'rating-count' },
       Number(count),
     )
   }
@@ -84,7 +84,7 @@ export function event(ground: Ground): Builder {
   } else if (time)
     b.put(['startDate'], {
       value: time.datetime,
-      what: 'a date of the page',
+      what: 'a date on the page',
       start: time.start,
       role: 'start',
     })

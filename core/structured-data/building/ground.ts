@@ -231,7 +231,7 @@ export function date(ground: Ground, names: RegExp, role: string): Found | null 
   return time && day
     ? {
         value: /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}/.test(time.datetime) ? time.datetime : day,
-        what: 'a date of the page',
+        what: 'a date on the page',
         start: time.start,
         role,
       }
@@ -258,7 +258,7 @@ export function price(b: Builder, path: string[], ground: Ground): boolean {
   const money = pricesIn(where?.value ?? piece?.text ?? '', lang)[0]
   if (!money) return false
   const start = (where ?? piece)!.start
-  const what = where ? `beside “${where.name}”` : 'a price of the page'
+  const what = where ? `beside “${where.name}”` : 'a price on the page'
   b.fix([...path, '@type'], 'Offer')
   b.put([...path, 'price'], { value: money.amount, what, start, role: 'price' })
   b.put([...path, 'priceCurrency'], { value: money.currency, what, start, role: 'currency' })
@@ -273,7 +273,7 @@ export function price(b: Builder, path: string[], ground: Ground): boolean {
     if (said) {
       b.put([...path, 'availability'], {
         value: `https://schema.org/${member}`,
-        what: 'words of the page',
+        what: 'words on the page',
         start: said.start,
         role: 'availability',
       })

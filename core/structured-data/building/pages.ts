@@ -23,10 +23,10 @@ export function faqPage({ content }: Ground): Builder {
   const b = new Builder('FAQPage')
   questionsOf(content).forEach(({ question, answer }, i) => {
     b.fix(['mainEntity', i, '@type'], 'Question')
-    b.put(['mainEntity', i, 'name'], pieceAs('question', 'a question of the page', question))
+    b.put(['mainEntity', i, 'name'], pieceAs('question', 'a question on the page', question))
     b.fix(['mainEntity', i, 'acceptedAnswer', '@type'], 'Answer')
     b.put(['mainEntity', i, 'acceptedAnswer', 'text'], {
-      ...pieceAs('answer', 'what stands under it', answer[0]!),
+      ...pieceAs('answer', 'the text under it', answer[0]!),
       value: answer.map((a) => a.text).join(' '),
     })
   })

@@ -108,7 +108,7 @@ export function jobPosting(ground: Ground): Builder {
         ? hours
         : content.pieces.find((p) => p.kind !== 'heading' && words.test(p.text))
     if (!said) continue
-    b.put(['employmentType'], { value, what: 'words of the page', start: said.start, role: 'employment' })
+    b.put(['employmentType'], { value, what: 'words on the page', start: said.start, role: 'employment' })
     break
   }
   const pay = label(ground, named.pay)
@@ -158,7 +158,7 @@ export function organization(ground: Ground): Builder {
     .forEach((l, i) =>
       b.put(['sameAs', i], {
         value: l.href,
-        what: 'a link to the same elsewhere',
+        what: 'a link to its profile elsewhere',
         start: l.start,
         role: 'same',
       }),
@@ -220,7 +220,7 @@ function reach(b: Builder, { content, labels }: Ground): void {
   if (tel)
     b.put(['telephone'], {
       value: decodedNumber(tel.href.slice(4)),
-      what: 'the telephone link',
+      what: 'the phone link',
       start: tel.start,
       role: 'phone',
     })
@@ -235,7 +235,7 @@ function reach(b: Builder, { content, labels }: Ground): void {
   if (mail)
     b.put(['email'], {
       value: mail.href.slice(7).split('?')[0]!,
-      what: 'the mail link',
+      what: 'the email link',
       start: mail.start,
       role: 'mail',
     })
