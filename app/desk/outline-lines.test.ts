@@ -84,7 +84,7 @@ describe('a wish', () => {
     expect(setLevel(line(2, 'x', { sure: false }), 3)).toMatchObject({
       why: expect.stringMatching(/no end tag/),
     })
-    expect(joinWithNext(lines, 1)).toMatchObject({ why: expect.stringMatching(/right behind/) })
+    expect(joinWithNext(lines, 1)).toMatchObject({ why: expect.stringMatching(/directly follows/) })
     expect(toSubtitle(lines, 2)).toMatchObject({ why: expect.stringMatching(/right above/) })
     expect(takeOut(lines[1]!)).toMatchObject({ why: expect.stringMatching(/empty/) })
     expect(closeGap(lines, parentsOf(lines), 2)).toMatchObject({ why: expect.stringMatching(/No level/) })

@@ -6,7 +6,7 @@ import { lineAndColumn, lineStarts } from '../../core/page/places.ts'
 import type { Proof } from '../../core/page/proof.ts'
 import { readPage } from '../../core/page/read-page.ts'
 import { sourceOf, type Source } from '../../core/page/source.ts'
-import { blockKey, sourceBytes } from '../../core/rules/resolve.ts'
+import { blockKeys, sourceBytes } from '../../core/rules/resolve.ts'
 import { build, offersOf, type BuildKind, type Offer } from '../../core/structured-data/build.ts'
 import { pretty } from '../../core/structured-data/edit-json.ts'
 import { askedOf, featuresOf, type Addition } from '../../core/structured-data/features.ts'
@@ -85,7 +85,16 @@ export async function dataView(path: string, decisions: Decisions): Promise<Data
   const data = dataOf(page)
   const starts = lineStarts(text)
   const draft = draftOf(decisions)
-  const states = featuresOf(data)
+  const states = new Map<number, ReturnType<typeof featuresOf>>()
+  for (const state of featuresOf(data)) {
+    const own = states.get(state.thing.block)
+    if (own) own.push(state)
+    else states.set(state.thing.block, [state])
+  }
+  const keys = blockKeys(
+    proof,
+    Array.from(page.data, (block) => block.start),
+  )
   const ids = new Map<string, SiteThingView>()
   for (const id of open.setting.index.withThings)
     for (const t of open.setting.index.entries.get(id)!.things!.things)
@@ -94,7 +103,7 @@ export async function dataView(path: string, decisions: Decisions): Promise<Data
   return {
     blocks: page.data.map((block, i): BlockView => {
       const { json, error, roots, unknown } = data.blocks[i]!
-      const key = blockKey(proof, block.start)
+      const key = keys[i]!
       const edit: Edit | undefined = draft[key]
       const pointer = (start: number) => (json ? pointerAt(json, start - block.jsonStart) : '')
       const foundAt = foundValues(looked, edit, text, starts)
@@ -109,18 +118,16 @@ export async function dataView(path: string, decisions: Decisions): Promise<Data
           : null,
         foreign: !error && unknown.length > 0 && roots.length === 0,
         things: roots.map((t) => thingView(t, data, pointer, foundAt, new Set())),
-        features: states
-          .filter((s) => s.thing.block === i)
-          .map(({ feature, thing, eligible, missing, recommended }) => ({
-            id: feature.id,
-            name: feature.name,
-            pointer: pointer(thing.start),
-            eligible,
-            missing: missing.map((l) => lackInWords(l.path)),
-            recommended: recommended.map((l) => lackInWords(l.path)),
-            adds: feature.adds,
-            retired: feature.retired ? `${feature.retired.now} Since ${feature.retired.since}.` : null,
-          })),
+        features: (states.get(i) ?? []).map(({ feature, thing, eligible, missing, recommended }) => ({
+          id: feature.id,
+          name: feature.name,
+          pointer: pointer(thing.start),
+          eligible,
+          missing: missing.map((l) => lackInWords(l.path)),
+          recommended: recommended.map((l) => lackInWords(l.path)),
+          adds: feature.adds,
+          retired: feature.retired ? `${feature.retired.now} Since ${feature.retired.since}.` : null,
+        })),
         built: edit?.built?.kind ?? null,
       }
     }),

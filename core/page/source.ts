@@ -32,6 +32,8 @@ export function sourceOf(bytes: Uint8Array, encoding: Encoding, encodingBy: Decl
   return { bytes, encoding, encodingBy, bom, text: decode(bytes.subarray(bom), encoding) }
 }
 
+/** With more than one NUL in so many bytes a file is no text; a stray one is read as browsers read it. From memory. */
+const FEWEST_TO_NUL = 32
 /** A page of more bytes than this is not read: nobody's copy is that long, and the desk could not show it. */
 export const LARGEST_PAGE = 32 * 1024 * 1024
 
@@ -56,7 +58,8 @@ export function readSource(bytes: Uint8Array): SourceResult {
     }
   const bom = bomOf(bytes)
   if (bom) return { ok: true, source: sourceOf(bytes, bom.encoding, 'bom', bom.length) }
-  if (bytes.subarray(0, 1024).includes(0))
+  const head = bytes.subarray(0, 1024)
+  if (head.reduce((n, byte) => n + Number(byte === 0), 0) * FEWEST_TO_NUL > head.length)
     return {
       ok: false,
       why: 'The file holds binary data, or UTF-16 without a byte order mark. Save it as UTF-8 and take it in again.',

@@ -1,43 +1,70 @@
 /** From places in a proof's text to keys of the draft: a repair found in the proof becomes edits of the source. */
 import type { Draft, Edit } from '../page/draft.ts'
 import { toBytePlaces } from '../page/places.ts'
-import { toSourceByte, type Proof } from '../page/proof.ts'
+import type { Proof } from '../page/proof.ts'
 import type { Repair, ResolvedRepair } from './rule.ts'
 
 /** Source bytes of places in the proof's text, in the order given. */
-export function sourceBytes(proof: Proof, places: number[]): number[] {
+export const sourceBytes = (proof: Proof, places: number[]): number[] =>
+  bothBytes(proof, places).map((b) => b.source)
+
+/** Proof and source bytes of places in the proof's text, in the order given. */
+function bothBytes(proof: Proof, places: number[]): { proof: number; source: number }[] {
   const order = [...places.keys()].sort((a, b) => places[a]! - places[b]!)
   const bytes = toBytePlaces(
     proof.source,
     order.map((i) => places[i]!),
   )
-  const out = new Array<number>(places.length)
-  order.forEach((i, k) => (out[i] = toSourceByte(proof.changes, bytes[k]!)))
+  const out = new Array<{ proof: number; source: number }>(places.length)
+  // Places and changes both go up: one pass over the changes is enough.
+  const { changes } = proof
+  let next = 0
+  let shift = 0
+  order.forEach((i, k) => {
+    const byte = bytes[k]!
+    for (; next < changes.length && changes[next]!.until <= byte; next++)
+      shift = changes[next]!.to - changes[next]!.until
+    const within = next < changes.length && byte >= changes[next]!.at
+    out[i] = { proof: byte, source: within ? changes[next]!.from : byte + shift }
+  })
   return out
 }
 
-/** The draft's key for the JSON-LD block whose start tag stands at a place in the proof: one of the source's, or one that the draft put in. */
-export function blockKey(proof: Proof, start: number): string {
-  const [byte] = toBytePlaces(proof.source, [start])
-  const own = proof.changes.find((c) => c.key.startsWith('data:') && byte! >= c.at && byte! < c.until)
-  return own ? own.key : `jsonld@${toSourceByte(proof.changes, byte!)}`
+/**
+ * The draft's keys for JSON-LD blocks whose start tags stand at places in the proof: blocks of the source's, or ones that
+ * the draft put in.
+ */
+export function blockKeys(proof: Proof, starts: number[]): string[] {
+  const added = proof.changes.filter((c) => c.key.startsWith('data:'))
+  return bothBytes(proof, starts).map(({ proof: byte, source }) => {
+    const own = added.find((c) => byte >= c.at && byte < c.until)
+    return own ? own.key : `jsonld@${source}`
+  })
 }
 
-/** A repair's edits with the keys of the draft. */
+/** The same for one block. */
+export const blockKey = (proof: Proof, start: number): string => blockKeys(proof, [start])[0]!
+
+/** A repair's edits with the keys of the draft. All of its places are looked up at once: it can have thousands. */
 export function resolveRepair(proof: Proof, repair: Repair): ResolvedRepair {
+  const places = new Set<number>()
+  for (const { at, merges, above } of repair.edits) {
+    if (at !== undefined) places.add(at)
+    for (const merge of merges ?? []) places.add(merge)
+    if (above !== undefined) places.add(above)
+  }
+  const all = [...places]
+  const bytes = sourceBytes(proof, all)
+  const byteOf = new Map(all.map((place, i) => [place, bytes[i]!]))
   const edits: Record<string, Edit> = {}
   for (const { target, at, edit, merges, above } of repair.edits) {
     const key =
-      at === undefined
-        ? target
-        : target === 'jsonld'
-          ? blockKey(proof, at)
-          : `${target}@${sourceBytes(proof, [at])[0]}`
+      at === undefined ? target : target === 'jsonld' ? blockKey(proof, at) : `${target}@${byteOf.get(at)}`
     edits[key] = {
       ...edits[key],
       ...edit,
-      ...(merges ? { merge: sourceBytes(proof, merges) } : {}),
-      ...(above === undefined ? {} : { hgroup: sourceBytes(proof, [above])[0]! }),
+      ...(merges ? { merge: merges.map((m) => byteOf.get(m)!) } : {}),
+      ...(above === undefined ? {} : { hgroup: byteOf.get(above)! }),
     }
   }
   return { label: repair.label, edits: edits as Draft, judgement: repair.judgement ?? false }

@@ -37,9 +37,9 @@ const style: HouseStyle = {
   titlePattern: '{page} | {site}',
 }
 /** Pages in steps: n is the smallest. */
-const SMALLEST = 2000
+const SMALLEST = 1000
 /** Milliseconds of CPU that what is measured must reach before it is compared: noise is a few. */
-const FLOOR = 60
+const FLOOR = 50
 /** Less than this is timed as this: a base that is near nothing has no ratio. */
 const LEAST = 12
 const MOST = 2.5
