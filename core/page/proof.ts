@@ -460,6 +460,10 @@ export function applyDraft(source: Source, given: Draft, carry: Carry | null = n
     return { source, changes: [], refused: wanted.map((key) => ({ key, why: unpatchable })) }
   }
   const places = locate(source)
+  if (places.doctypeEnd > 0 && places.view[places.doctypeEnd - 1] !== '>') {
+    const why = 'The doctype is never closed in the source. Close it there first: >.'
+    return { source, changes: [], refused: keys.map((key) => ({ key, why })) }
+  }
   // What nothing declares is written so that no reader can take it for something else.
   const written = 'charset' in draft ? 'utf-8' : declaresEncoding(source) ? source.encoding : ASCII
   const refused: Proof['refused'] = []
@@ -478,11 +482,19 @@ export function applyDraft(source: Source, given: Draft, carry: Carry | null = n
       refused.push({ key, why: 'It changes the same place as another edit of this page.' })
     else for (const splice of own) accepted.splice(behind(splice, accepted), 0, splice)
   }
+  const edits = [...accepted]
   if (carry) {
-    const carried = ofText(source, carrySplices(source, carry), CARRIED, written)
+    const carried = ofText(source, carrySplices(source, carry), CARRIED, written).sort(
+      (a, b) => a.from - b.from,
+    )
+    let until = -1
+    for (const splice of carried) {
+      // Misnested formatting elements stand more than once in the tree, and once in the source.
+      const again = splice.from < until
+      until = Math.max(until, splice.to)
       // What an edit replaces or takes out has nothing left to follow.
-      .filter((splice) => !meetsAny(splice, accepted))
-    for (const splice of carried) accepted.push(splice)
+      if (!again && !meetsAny(splice, edits)) accepted.push(splice)
+    }
   }
   const late = declarationMovedOn(source, places, accepted)
   if (late === 'beyond') {
