@@ -126,7 +126,7 @@ try {
   await shot(answered, 'approval')
   await page.emulateMedia({ colorScheme: 'dark' })
   await desk('stories/last-keeper.html', 'snippet')
-  await shot(page, 'desk-night')
+  await shot(page, 'desk-dark')
 } finally {
   await browser.close()
   stop()

@@ -166,7 +166,7 @@ export function HeadSheet({
             )}
           </Row>
           <Row label="Doctype">
-            <span>{head.doctype ? 'there' : 'missing'}</span>
+            <span>{head.doctype ? 'present' : 'missing'}</span>
             {!head.doctype && (
               <button
                 type="button"

@@ -290,7 +290,7 @@ export function SnippetSheet({
         </section>
 
         <section
-          className="sheet mt-4 grid grid-cols-[386px_1fr] px-7 pt-4 pb-5 max-[700px]:order-first max-[700px]:mt-0 max-[700px]:mb-4 max-[700px]:grid-cols-1 max-[700px]:gap-4 max-[700px]:px-2"
+          className="sheet mt-4 grid grid-cols-[386px_1fr] px-7 pt-4 pb-5 max-[700px]:order-first max-[700px]:mt-0 max-[700px]:mb-4 max-[700px]:-mx-3 max-[700px]:grid-cols-1 max-[700px]:gap-4 max-[700px]:border-x-0 max-[700px]:px-4"
           aria-label="Result on a narrow screen"
         >
           <div>

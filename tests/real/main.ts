@@ -16,6 +16,7 @@ import { readSource } from '../../core/page/source.ts'
 import { launch, NAME_HELPER, serve } from '../fixtures/chromium.ts'
 import { audit, disagreements, looksAlike, repairAll, show, verdicts } from '../fixtures/structure.ts'
 import { corpus, packages, pagesOf, type Package } from './corpora.ts'
+import { compareConformance, killedWhileWriting } from './hardening.ts'
 
 const root = join(import.meta.dirname, '../..')
 let passed = 0
@@ -33,6 +34,11 @@ function quill(args: string[]): { status: number | null; stdout: string; stderr:
     maxBuffer: 1 << 30,
   })
   return { status, stdout, stderr }
+}
+
+function finish(): never {
+  console.log(`${passed} passed, ${failed} failed`)
+  process.exit(failed > 0 ? 1 : 0)
 }
 
 /** Every page is in the report, or named with a reason. */
@@ -292,7 +298,10 @@ function compareStems(): void {
   }
 }
 
-/** `npm run check-real structure` looks at structure alone, `application` at what the application takes in. */
+/**
+ * `npm run check-real structure` looks at structure alone, `application` at what the application takes in, `conformance` at
+ * the whole page's HTML, `killed` at a command that is killed.
+ */
 const part = process.argv[2]
 if (!part) {
   for (const name of packages) {
@@ -301,6 +310,9 @@ if (!part) {
   }
   compareStems()
 }
+if (!part || part === 'conformance') await compareConformance(check)
+if (!part || part === 'killed') await killedWhileWriting(check)
+if (part === 'conformance' || part === 'killed') finish()
 const server = await serve(4473)
 const browser = await launch()
 try {
@@ -321,5 +333,4 @@ try {
   await browser.close()
   server.stop()
 }
-console.log(`${passed} passed, ${failed} failed`)
-process.exit(failed > 0 ? 1 : 0)
+finish()
