@@ -107,7 +107,10 @@ try {
   await shot(page, 'templates')
   await desk('crossings/weather.html', 'source')
   await page.getByRole('button', { name: 'Check the whole page’s HTML' }).click()
-  await page.getByTestId('html-check').getByText(/the whole page’s HTML/).waitFor()
+  await page
+    .getByTestId('html-check')
+    .getByText(/the whole page’s HTML/)
+    .waitFor()
   await page.getByRole('button', { name: 'Hide' }).waitFor()
   await shot(page, 'desk-source')
   await page.goto(`${address}/sites/${site}/hand-off`)
