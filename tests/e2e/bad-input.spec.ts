@@ -89,7 +89,8 @@ test('a hostile page is only ever read: no script runs, nothing is fetched', asy
   for (const sheet of ['Snippet', 'Outline', 'Source']) {
     if (sheet === 'Snippet') await page.getByRole('link', { name: 'Desk' }).click()
     await page.getByRole('tab', { name: sheet }).click()
-    await page.waitForTimeout(300)
+    await expect(page.getByRole('tab', { name: sheet })).toHaveAttribute('aria-selected', 'true')
+    await page.waitForSelector('[data-testid=desk][data-ready=true]')
   }
   expect(await page.evaluate(() => (window as { bitten?: number }).bitten)).toBeUndefined()
   expect(fetched.filter((u) => u.includes('elsewhere'))).toEqual([])

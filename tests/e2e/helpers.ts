@@ -38,13 +38,21 @@ export function watchConsole(page: Page): string[] {
 
 /**
  * axe-core finds nothing on the page as it stands: all its rules by day; by night, where nothing differs but colours,
- * contrast alone. Two hundred milliseconds let what opens come to rest; what fades in to fade out again is passed over.
+ * contrast alone. What fades in to fade out again is passed over.
  */
 export async function checkAccess(page: Page, view = page.url()): Promise<void> {
   const found: string[] = []
   for (const scheme of ['light', 'dark'] as const) {
     await page.emulateMedia({ colorScheme: scheme })
-    await page.waitForTimeout(200)
+    // What moves or fades in comes to its end; what goes on for ever has none.
+    await page.evaluate(() =>
+      Promise.all(
+        document
+          .getAnimations()
+          .filter((a) => a.effect?.getComputedTiming().endTime !== Infinity)
+          .map((a) => a.finished.catch(() => {})),
+      ).then(() => {}),
+    )
     const axe = new AxeBuilder({ page }).exclude('[data-sonner-toaster]')
     const { violations } = await (scheme === 'light' ? axe : axe.withRules('color-contrast')).analyze()
     for (const v of violations)
