@@ -85,7 +85,7 @@ describe('a wish', () => {
       why: expect.stringMatching(/no end tag/),
     })
     expect(joinWithNext(lines, 1)).toMatchObject({ why: expect.stringMatching(/directly follows/) })
-    expect(toSubtitle(lines, 2)).toMatchObject({ why: expect.stringMatching(/right above/) })
+    expect(toSubtitle(lines, 2)).toMatchObject({ why: expect.stringMatching(/directly before/) })
     expect(takeOut(lines[1]!)).toMatchObject({ why: expect.stringMatching(/empty/) })
     expect(closeGap(lines, parentsOf(lines), 2)).toMatchObject({ why: expect.stringMatching(/No level/) })
   })
