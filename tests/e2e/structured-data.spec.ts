@@ -154,14 +154,14 @@ test('JSON beside the fields, both ways; what is no JSON is kept and named', asy
   await expect(editor).toContainText('"keywords":["a","b"]')
   await editor.press('Control+End')
   await editor.pressSequentially('}')
-  await expect(page.getByTestId('json').getByRole('status')).toContainText('Whole JSON')
+  await expect(page.getByTestId('json').getByRole('status')).toContainText('Valid JSON')
   // Undo is the site's own, in the editor and in a field that is being typed in.
   await editor.press('Control+z')
   await expect(page.getByTestId('json').getByRole('status')).toContainText(
     'A comma or a closing brace was expected',
   )
   await editor.press('Control+Shift+z')
-  await expect(page.getByTestId('json').getByRole('status')).toContainText('Whole JSON')
+  await expect(page.getByTestId('json').getByRole('status')).toContainText('Valid JSON')
   await page.getByLabel('Name', { exact: true }).fill('Another name')
   await expect(editor).toContainText('"name":"Another name"')
   await page.getByLabel('Name', { exact: true }).press('Control+z')
