@@ -122,7 +122,7 @@ interface Coverage {
  * and counts the same on every machine.
  */
 async function stepsOf(job: () => unknown): Promise<number> {
-  await post('Profiler.takePreciseCoverage')
+  // Counts begin anew with each look, and little runs between two jobs.
   await job()
   const { result } = await post<Coverage>('Profiler.takePreciseCoverage')
   let count = 0
@@ -184,6 +184,7 @@ describe('growth', () => {
     '%s',
     async (name) => {
       const sources = sourcesOf(name)
+      await post('Profiler.takePreciseCoverage')
       for (const [stepName, step] of Object.entries(steps)) {
         let grew: string[] = []
         // Something kept from another page may make one of the sizes cheap: then once more.
