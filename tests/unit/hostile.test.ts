@@ -1,5 +1,5 @@
 /**
- * Input that once hung, crashed or misled: one test for each kind that was tried. Growth is in growth.test.ts, encodings in
+ * Input that once hung, crashed or misled: one test for each kind that was tried. Growth is in tests/fixtures/growth.ts, encodings in
  * tests/reference/encodings.spec.ts, a command that is killed while writing in check-real.
  */
 import { spawnSync } from 'node:child_process'

@@ -1,0 +1,3 @@
+import { growthTests } from '../fixtures/growth.ts'
+
+growthTests(1)
