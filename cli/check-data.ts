@@ -6,9 +6,9 @@ import {
   type DataFile,
   type DataFileReport,
 } from '../core/exchange/data-report.ts'
-import type { Outcome } from '../core/page/boundary.ts'
+import type { Outcome } from '../core/page/read/boundary.ts'
 import { defaultStyle } from '../core/rules/house-style.ts'
-import { addressOf } from '../core/site/addresses.ts'
+import { addressOf } from '../core/addresses/addresses.ts'
 import { baseFrom, dateFrom, formatFrom } from './inputs.ts'
 import { print } from './output.ts'
 import { openSite } from './site-files.ts'

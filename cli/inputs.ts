@@ -1,11 +1,11 @@
 /** What commands are given beside the site: addresses, dates, sheets, a house style; each checked once, here. */
 import { existsSync, readFileSync, statSync } from 'node:fs'
 import { decodeSheet, readTable, type Row } from '../core/exchange/csv.ts'
-import type { Keywords } from '../core/keywords/match.ts'
+import type { Keywords } from '../core/words/match.ts'
 import { readHouseStyle, type HouseStyle } from '../core/rules/house-style.ts'
 import { unknownRules } from '../core/rules/runner.ts'
 import { isDate } from '../core/structured-data/formats.ts'
-import { normaliseBase } from '../core/site/addresses.ts'
+import { normaliseBase } from '../core/addresses/addresses.ts'
 import { Problem } from './problem.ts'
 
 export const DEFAULT_BASE = 'https://site.example/'

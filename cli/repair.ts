@@ -1,9 +1,9 @@
 /** `quill repair`: certain repairs applied one at a time, each kept only if its mark goes and no blocker appears. */
 import { parseArgs } from 'node:util'
-import { repairSite, type PageRepairs } from '../core/rules/repair-site.ts'
+import { repairSite, type PageRepairs } from '../core/work/repair-site.ts'
 import { ruleIds } from '../core/rules/runner.ts'
 import { defaultStyle } from '../core/rules/house-style.ts'
-import { addressOf, isPagePath } from '../core/site/addresses.ts'
+import { addressOf, isPagePath } from '../core/addresses/addresses.ts'
 import { baseFrom, dateFrom, formatFrom } from './inputs.ts'
 import { checkOut } from './output-folder.ts'
 import { print } from './output.ts'

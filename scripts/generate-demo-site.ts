@@ -9,9 +9,9 @@
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { writeTable } from '../core/exchange/csv.ts'
-import { encode } from '../core/page/encoding.ts'
+import { encode } from '../core/page/source/encoding.ts'
 import { defaultStyle, writeHouseStyle } from '../core/rules/house-style.ts'
-import { addressOf } from '../core/site/addresses.ts'
+import { addressOf } from '../core/addresses/addresses.ts'
 
 const root = join(import.meta.dirname, '../stand-ins')
 const BASE = 'https://farrowskerry.example/'

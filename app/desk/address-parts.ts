@@ -1,5 +1,5 @@
 /** A page's address as the desk types it: segment by segment. */
-import type { Decisions } from '../../core/exchange/work.ts'
+import type { Decisions } from '../../core/work/decisions.ts'
 import { pathParts } from '../../core/site/moves.ts'
 
 /** What is decided for a page's address. */

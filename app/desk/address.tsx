@@ -1,6 +1,6 @@
 import { useState } from 'react'
-import type { Decisions } from '../../core/exchange/work.ts'
-import { addressOf } from '../../core/site/addresses.ts'
+import type { Decisions } from '../../core/work/decisions.ts'
+import { addressOf } from '../../core/addresses/addresses.ts'
 import type { Session } from '../store/session.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'

@@ -1,7 +1,7 @@
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
-import type { Decisions } from '../../core/exchange/work.ts'
-import { stateOf } from '../../core/exchange/work.ts'
+import type { Decisions } from '../../core/work/decisions.ts'
+import { stateOf } from '../../core/work/decisions.ts'
 import type { Session } from '../store/session.ts'
 
 export const approve = (session: Session, path: string): Promise<void> =>

@@ -1,5 +1,5 @@
-import { followOf } from '../../core/exchange/work.ts'
-import { carriesTitle } from '../../core/wording/page-tokens.ts'
+import { followOf } from '../../core/work/decisions.ts'
+import { carriesTitle } from '../../core/site/page-tokens.ts'
 import type { Session } from '../store/session.ts'
 import type { PageView } from '../workers/page-view.ts'
 import { Drawer } from './drawer.tsx'

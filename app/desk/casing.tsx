@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { primaryLanguage } from '../../core/keywords/stem.ts'
+import { primaryLanguage } from '../../core/words/stem.ts'
 import { protectedBy, type HouseStyle } from '../../core/rules/house-style.ts'
 import { casings, toCasing, type Casing } from '../../core/wording/casing.ts'
 import type { PageView } from '../workers/page-view.ts'

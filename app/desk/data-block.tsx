@@ -1,5 +1,5 @@
 import { toast } from 'sonner'
-import { safeJson } from '../../core/structured-data/edit-json.ts'
+import { safeJson } from '../../core/json/edit-json.ts'
 import { asLabel } from '../../core/structured-data/words.ts'
 import { download } from '../ui/download.ts'
 import type { ThingView } from '../workers/data-fields.ts'

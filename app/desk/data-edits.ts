@@ -1,6 +1,6 @@
 /** A block that is being edited: its text now, and each change of it as one decision of the page's draft. */
-import type { Decisions } from '../../core/exchange/work.ts'
-import type { Edit } from '../../core/page/draft.ts'
+import type { Decisions } from '../../core/work/decisions.ts'
+import type { Edit } from '../../core/page/edits/draft.ts'
 import {
   addItem,
   addMember,
@@ -10,8 +10,8 @@ import {
   setValue,
   splitPointer,
   step,
-} from '../../core/structured-data/edit-json.ts'
-import { parseJson, valueAt } from '../../core/structured-data/json.ts'
+} from '../../core/json/edit-json.ts'
+import { parseJson, valueAt } from '../../core/json/json.ts'
 import type { Session } from '../store/session.ts'
 
 export interface BlockEditor {

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react'
-import { lineAndColumn, lineStarts } from '../../core/page/places.ts'
-import { layOut } from '../../core/structured-data/edit-json.ts'
-import { parseJson } from '../../core/structured-data/json.ts'
+import { lineAndColumn, lineStarts } from '../../core/page/source/places.ts'
+import { layOut } from '../../core/json/edit-json.ts'
+import { parseJson } from '../../core/json/json.ts'
 import { useNonce } from '../nonce.ts'
 import type { JsonEditor } from './json-editor.ts'
 

@@ -1,5 +1,5 @@
-import type { Decisions } from '../../core/exchange/work.ts'
-import type { Edit } from '../../core/page/draft.ts'
+import type { Decisions } from '../../core/work/decisions.ts'
+import type { Edit } from '../../core/page/edits/draft.ts'
 import type { Session } from '../store/session.ts'
 import { core } from '../workers/client.ts'
 import type { PageView } from '../workers/page-view.ts'

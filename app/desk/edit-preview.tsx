@@ -1,6 +1,6 @@
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
-import type { Draft } from '../../core/page/draft.ts'
+import type { Draft } from '../../core/page/edits/draft.ts'
 import type { Session } from '../store/session.ts'
 import { core } from '../workers/client.ts'
 import type { Hunk } from '../workers/structure.ts'

@@ -1,5 +1,5 @@
 /** Which stretches of a text results would set in bold, and what that adds to its width. */
-import { compileKeyword, findKeyword } from '../../core/keywords/match.ts'
+import { compileKeyword, findKeyword } from '../../core/words/match.ts'
 import { runsWidth, textWidth, type Weight } from '../../core/measure/width.ts'
 
 export interface Run {

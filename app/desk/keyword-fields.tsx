@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { Decisions } from '../../core/exchange/work.ts'
+import type { Decisions } from '../../core/work/decisions.ts'
 import type { Session } from '../store/session.ts'
 
 /** What the page should be found for: one primary keyword, a few secondary ones. */

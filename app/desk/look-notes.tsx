@@ -1,4 +1,4 @@
-import type { Decisions } from '../../core/exchange/work.ts'
+import type { Decisions } from '../../core/work/decisions.ts'
 import { core } from '../workers/client.ts'
 import { useAnswer } from '../workers/use-answer.ts'
 import type { PageView } from '../workers/page-view.ts'

@@ -1,7 +1,7 @@
 /** The lines of the outline as they stand by now: the worker's view with the newest decisions laid over it, so that nothing waits for it. */
-import type { Decisions } from '../../core/exchange/work.ts'
-import type { Edit } from '../../core/page/draft.ts'
-import type { Landmark } from '../../core/page/facts.ts'
+import type { Decisions } from '../../core/work/decisions.ts'
+import type { Edit } from '../../core/page/edits/draft.ts'
+import type { Landmark } from '../../core/page/read/facts.ts'
 import type { PageView } from '../workers/page-view.ts'
 import type { HeadingView, OtherLine } from '../workers/outline-view.ts'
 

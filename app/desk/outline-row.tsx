@@ -1,6 +1,6 @@
 import { useDraggable } from '@dnd-kit/core'
 import { useEffect, useRef } from 'react'
-import type { Landmark } from '../../core/page/facts.ts'
+import type { Landmark } from '../../core/page/read/facts.ts'
 import type { Line } from './outline-lines.ts'
 
 export const ROW = 36

@@ -1,4 +1,4 @@
-import { takesOf, type Decisions, type Take } from '../../core/exchange/work.ts'
+import { takesOf, type Decisions, type Take } from '../../core/work/decisions.ts'
 import { measure, type Role } from '../../core/measure/snippet.ts'
 import { foldText } from '../../core/measure/width.ts'
 import type { HouseStyle } from '../../core/rules/house-style.ts'

@@ -9,7 +9,7 @@ import {
   type HouseStyle,
   type PageType,
 } from '../../core/rules/house-style.ts'
-import { decodedPath } from '../../core/site/addresses.ts'
+import { decodedPath } from '../../core/addresses/addresses.ts'
 import { casings, type Casing } from '../../core/wording/casing.ts'
 import { casingNames } from '../desk/casing.tsx'
 import type { Session } from '../store/session.ts'

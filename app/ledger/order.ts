@@ -1,5 +1,5 @@
 /** What the ledger shows, and in which order. */
-import { stetKey, type Decisions, type Stet } from '../../core/exchange/work.ts'
+import { stetKey, type Decisions, type Stet } from '../../core/work/decisions.ts'
 import type { SiteMark } from '../../core/rules/rule.ts'
 import { fingerprint } from '../../core/rules/fingerprint.ts'
 import type { LedgerRow } from '../store/db.ts'

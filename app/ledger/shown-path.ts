@@ -1,4 +1,4 @@
-import { decodedPath } from '../../core/site/addresses.ts'
+import { decodedPath } from '../../core/addresses/addresses.ts'
 
 /** A page's address as lists show it: the path, decoded; the file's name as well where it is another index than the usual. */
 export function shownPath({ path, url }: { path: string; url: string }): string {

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { toast } from 'sonner'
-import type { Answer } from '../../core/exchange/work.ts'
+import type { Answer } from '../../core/work/decisions.ts'
 import { useSession, useSessionState } from '../store/use-session.ts'
 import { download, fileName } from '../ui/download.ts'
 import { plural, someOf } from '../ui/plural.ts'

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { toast } from 'sonner'
-import { stateOf, type PageState } from '../../core/exchange/work.ts'
+import { stateOf, type PageState } from '../../core/work/decisions.ts'
 import { LedgerTable } from '../ledger/ledger-table.tsx'
 import { ledgerOrder, pagesByRule, siteMarkCounts, type Order } from '../ledger/order.ts'
 import type { Session } from '../store/session.ts'

@@ -7,7 +7,7 @@ import { useSessionState } from '../store/use-session.ts'
 import { Boundary } from '../ui/boundary.tsx'
 import { Masthead } from '../ui/masthead.tsx'
 import { plural, someOf } from '../ui/plural.ts'
-import { stateOf } from '../../core/exchange/work.ts'
+import { stateOf } from '../../core/work/decisions.ts'
 
 export const meta = () => [{ title: 'Keen Quill' }]
 

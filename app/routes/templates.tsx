@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { describeRule, type Suggestion, type TemplateRule } from '../../core/headings/template-rules.ts'
-import type { Landmark } from '../../core/page/facts.ts'
+import type { Landmark } from '../../core/page/read/facts.ts'
 import { TemplatePreviewPart } from '../templates/preview.tsx'
 import type { Session } from '../store/session.ts'
 import { useSession, useSessionState } from '../store/use-session.ts'

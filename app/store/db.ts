@@ -1,8 +1,8 @@
 /** The browser's store: three tables for each site's pages (slim rows, decisions, sources), the log, and the shelf. */
 import Dexie, { type EntityTable, type Table } from 'dexie'
 import type { OutlineItem } from '../../core/headings/template-rules.ts'
-import type { Decisions, LogEntry } from '../../core/exchange/work.ts'
-import type { Encoding, DeclaredBy } from '../../core/page/encoding.ts'
+import type { Decisions, LogEntry } from '../../core/work/decisions.ts'
+import type { Encoding, DeclaredBy } from '../../core/page/source/encoding.ts'
 import type { PageThings } from '../../core/structured-data/site-things.ts'
 import type { Fit } from '../../core/measure/snippet.ts'
 

@@ -12,7 +12,7 @@ import {
   templatesOf,
   type Decisions,
   type PageState,
-} from '../../core/exchange/work.ts'
+} from '../../core/work/decisions.ts'
 import type { TemplateRule } from '../../core/headings/template-rules.ts'
 import type { SiteMark } from '../../core/rules/rule.ts'
 import type { LedgerRow, SiteRecord } from './db.ts'

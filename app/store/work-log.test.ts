@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto'
 import fc from 'fast-check'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { stateOf, type Decisions } from '../../core/exchange/work.ts'
+import { stateOf, type Decisions } from '../../core/work/decisions.ts'
 import { Store } from './db.ts'
 import { commit, logState, walkLog } from './work-log.ts'
 

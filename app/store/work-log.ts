@@ -1,5 +1,5 @@
 /** Decisions and the command log in the store. Every write is one transaction, so that two tabs never lose each other's. */
-import { applyChanges, changesFor, type Decisions, type LogEntry } from '../../core/exchange/work.ts'
+import { applyChanges, changesFor, type Decisions, type LogEntry } from '../../core/work/decisions.ts'
 import { db, type LogRecord, type Store } from './db.ts'
 
 export interface Decision {

@@ -1,6 +1,6 @@
 /** One page's way through the core: source + decisions → proof → facts → marks, as the ledger and the desk show them. */
-import { carryFor } from '../../core/exchange/hand-off.ts'
-import { hash } from '../../core/exchange/hash.ts'
+import { pageMovesFor } from '../../core/exchange/hand-off.ts'
+import { hash } from '../../core/hash.ts'
 import {
   draftOf,
   followOf,
@@ -8,11 +8,11 @@ import {
   stetKey,
   type Decisions,
   type Stet,
-} from '../../core/exchange/work.ts'
-import { compileKeyword } from '../../core/keywords/match.ts'
+} from '../../core/work/decisions.ts'
+import { compileKeyword } from '../../core/words/match.ts'
 import { measure } from '../../core/measure/snippet.ts'
-import { descriptionOf, isIndexable, outlineOf, titleOf, type PageFacts } from '../../core/page/facts.ts'
-import type { Draft } from '../../core/page/draft.ts'
+import { descriptionOf, isIndexable, outlineOf, titleOf, type PageFacts } from '../../core/page/read/facts.ts'
+import type { Draft } from '../../core/page/edits/draft.ts'
 import {
   outlineItems,
   overTemplates,
@@ -21,22 +21,22 @@ import {
   type TemplateRule,
 } from '../../core/headings/template-rules.ts'
 import { applyDraft, type Proof } from '../../core/page/proof.ts'
-import { readPage } from '../../core/page/read-page.ts'
-import type { Source } from '../../core/page/source.ts'
+import { readPage } from '../../core/page/read/read-page.ts'
+import type { Source } from '../../core/page/source/source.ts'
 import { styleFor, type HouseStyle, type Severity } from '../../core/rules/house-style.ts'
 import { sourceBytes } from '../../core/rules/resolve.ts'
 import type { Mark } from '../../core/rules/rule.ts'
 import { fingerprint } from '../../core/rules/fingerprint.ts'
 import { auditPage, ruleOf } from '../../core/rules/runner.ts'
-import { addressOf } from '../../core/site/addresses.ts'
+import { addressOf } from '../../core/addresses/addresses.ts'
 import type { Moves } from '../../core/site/moves.ts'
 import { keywordKey, targetsOf, type SiteIndex } from '../../core/site/site-index.ts'
 import { followPage, hasBuilt, withoutBuilt } from '../../core/structured-data/follow.ts'
-import { siteSideOf } from '../../core/structured-data/site-side.ts'
+import { siteSideOf } from '../../core/site/site-side.ts'
 import { siteThings } from '../../core/structured-data/site-things.ts'
 import { shownPrice } from '../../core/structured-data/shown-price.ts'
 import { furnitureOf } from '../../core/structured-data/things.ts'
-import { draftHasTokens, fillDraft, followDraft, tokenValues } from '../../core/wording/page-tokens.ts'
+import { draftHasTokens, fillDraft, followDraft, tokenValues } from '../../core/site/page-tokens.ts'
 import type { TokenValues } from '../../core/wording/tokens.ts'
 import type { LedgerRow } from '../store/db.ts'
 
@@ -106,9 +106,9 @@ export function proofFor(path: string, source: Source, decisions: Decisions, set
     })
   }
   const own = path.slice(setting.root.length)
-  const carry = carryFor(own, setting.moves, setting.base)
+  const pageMoves = pageMovesFor(own, setting.moves, setting.base)
   if (hasBuilt(draft)) {
-    const rest = applyDraft(source, withoutBuilt(draft), carry)
+    const rest = applyDraft(source, withoutBuilt(draft), pageMoves)
     const where = { path, url, main: setting.style.main }
     const page =
       rest.source === source && url === oldUrl ? factsOf(source, where) : readPage(rest.source, where)
@@ -121,7 +121,7 @@ export function proofFor(path: string, source: Source, decisions: Decisions, set
       setting.style.language ?? 'en',
     )
   }
-  return applyDraft(source, draft, carry)
+  return applyDraft(source, draft, pageMoves)
 }
 
 /** Token values of a page; headings as the draft leaves them, where it changes any. */

@@ -3,13 +3,13 @@ import { changeSheet, fieldChanges, type FieldChange } from '../../core/exchange
 import { decodeSheet } from '../../core/exchange/csv.ts'
 import { writeProject } from '../../core/exchange/project.ts'
 import { fileBytes, readRedirects, REDIRECTS, writeRedirects } from '../../core/exchange/hand-off.ts'
-import { draftOf, followOf, stateOf, type Decisions, type PageState } from '../../core/exchange/work.ts'
+import { draftOf, followOf, stateOf, type Decisions, type PageState } from '../../core/work/decisions.ts'
 import { writeZip } from '../../core/exchange/zip.ts'
-import { onePage } from '../../core/page/boundary.ts'
-import { CARRIED } from '../../core/page/proof.ts'
-import { readPage } from '../../core/page/read-page.ts'
-import { sourceOf } from '../../core/page/source.ts'
-import { addressOf, isPagePath } from '../../core/site/addresses.ts'
+import { onePage } from '../../core/page/read/boundary.ts'
+import { FOLLOWED } from '../../core/page/proof.ts'
+import { readPage } from '../../core/page/read/read-page.ts'
+import { sourceOf } from '../../core/page/source/source.ts'
+import { addressOf, isPagePath } from '../../core/addresses/addresses.ts'
 import { movesOf, noMoves, redirectsOf, type Redirect } from '../../core/site/moves.ts'
 import { db } from '../store/db.ts'
 import { addressesFor, proofFor } from './evaluate.ts'
@@ -125,7 +125,7 @@ export async function slugEffect(
     if (!source) continue
     const counted = onePage(() => {
       const { changes } = proofFor(entry.path, source, decisionsOf[entry.path] ?? {}, alone)
-      return { ok: true, value: changes.filter((c) => c.key === CARRIED).length }
+      return { ok: true, value: changes.filter((c) => c.key === FOLLOWED).length }
     })
     if (counted.ok && counted.value > 0) followers.push({ path: entry.path, count: counted.value })
   }

@@ -1,11 +1,11 @@
 /** Taking pages in: from files of a folder, a ZIP, one HTML file or pasted source, in the worker, in steps that can be cancelled. */
 import { isProject, readProject } from '../../core/exchange/project.ts'
 import { isSystemFile, openZip, safePath, zipLimits } from '../../core/exchange/zip.ts'
-import { canonicalOf } from '../../core/page/facts.ts'
-import { onePage, pageFrom } from '../../core/page/boundary.ts'
-import { readSource } from '../../core/page/source.ts'
+import { canonicalOf } from '../../core/page/read/facts.ts'
+import { onePage, pageFrom } from '../../core/page/read/boundary.ts'
+import { readSource } from '../../core/page/source/source.ts'
 import { defaultStyle } from '../../core/rules/house-style.ts'
-import { addressOf, isPagePath, normaliseBase } from '../../core/site/addresses.ts'
+import { addressOf, isPagePath, normaliseBase } from '../../core/addresses/addresses.ts'
 import { noMoves } from '../../core/site/moves.ts'
 import { addressOnly, emptyIndex, entryOf, updateIndex } from '../../core/site/site-index.ts'
 import {

@@ -1,6 +1,6 @@
 /** The site that is open in this worker: what every question about it starts from. */
 import type { OutlineItem } from '../../core/headings/template-rules.ts'
-import { sourceOf, type Source } from '../../core/page/source.ts'
+import { sourceOf, type Source } from '../../core/page/source/source.ts'
 import type { SiteMark } from '../../core/rules/rule.ts'
 import type { SlugEdit } from '../../core/site/moves.ts'
 import { db, type LedgerRow, type SiteRecord } from '../store/db.ts'

@@ -1,12 +1,12 @@
 /** The outline as the desk shows it: headings of the proof, lines that were headings, lines that look like one. */
-import { draftOf, type Decisions } from '../../core/exchange/work.ts'
+import { draftOf, type Decisions } from '../../core/work/decisions.ts'
 import { templateDraft } from '../../core/headings/template-rules.ts'
-import { findKeyword, type Keyword } from '../../core/keywords/match.ts'
-import type { TargetKey } from '../../core/page/draft.ts'
-import type { HeadingFact, Landmark, PageFacts } from '../../core/page/facts.ts'
-import { lineAndColumn, toBytePlaces } from '../../core/page/places.ts'
+import { findKeyword, type Keyword } from '../../core/words/match.ts'
+import type { TargetKey } from '../../core/page/edits/draft.ts'
+import type { HeadingFact, Landmark, PageFacts } from '../../core/page/read/facts.ts'
+import { lineAndColumn, toBytePlaces } from '../../core/page/source/places.ts'
 import { toProofByte, type Proof } from '../../core/page/proof.ts'
-import { sourceOf, type Source } from '../../core/page/source.ts'
+import { sourceOf, type Source } from '../../core/page/source/source.ts'
 import { sourceBytes } from '../../core/rules/resolve.ts'
 import { itemsOf, type AuditSetting, type Evaluated } from './evaluate.ts'
 

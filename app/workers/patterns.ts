@@ -1,9 +1,9 @@
 /** What a title pattern would make of many pages, before it is applied. */
 import { wideTitleFit, type Fit } from '../../core/measure/snippet.ts'
 import { matchesAddress, styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
-import { decodedPath } from '../../core/site/addresses.ts'
+import { decodedPath } from '../../core/addresses/addresses.ts'
 import type { SiteIndex } from '../../core/site/site-index.ts'
-import { valuesFrom } from '../../core/wording/page-tokens.ts'
+import { valuesFrom } from '../../core/site/page-tokens.ts'
 import { inPattern, pageWords } from '../../core/wording/patterns.ts'
 import { fillTokens } from '../../core/wording/tokens.ts'
 import type { LedgerRow } from '../store/db.ts'

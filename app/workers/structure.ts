@@ -1,10 +1,10 @@
 /** What the Head sheet, the comparison and previews of edits show of a page; asked for when they are looked at. */
-import { draftOf, keywordsOf, type Decisions } from '../../core/exchange/work.ts'
+import { draftOf, keywordsOf, type Decisions } from '../../core/work/decisions.ts'
 import type { StyleNote } from '../../core/headings/style-notes.ts'
-import { compileKeyword, findKeyword } from '../../core/keywords/match.ts'
+import { compileKeyword, findKeyword } from '../../core/words/match.ts'
 import { countGraphemes } from '../../core/measure/width.ts'
 import { measure } from '../../core/measure/snippet.ts'
-import { overEdit, type Draft, type Edit, type TargetKey } from '../../core/page/draft.ts'
+import { overEdit, type Draft, type Edit, type TargetKey } from '../../core/page/edits/draft.ts'
 import {
   descriptionOf,
   isEmptyHeading,
@@ -15,18 +15,18 @@ import {
   type MainBy,
   type PageFacts,
   type Place,
-} from '../../core/page/facts.ts'
-import { locate } from '../../core/page/locate.ts'
-import { lineAndColumn, lineStarts, toBytePlaces } from '../../core/page/places.ts'
+} from '../../core/page/read/facts.ts'
+import { locate } from '../../core/page/splice/locate.ts'
+import { lineAndColumn, lineStarts, toBytePlaces } from '../../core/page/source/places.ts'
 import { toProofByte, toSourceByte, type Proof } from '../../core/page/proof.ts'
-import { readPage } from '../../core/page/read-page.ts'
-import { readSource, sourceOf, type Source } from '../../core/page/source.ts'
-import { whyNotInHead as whyNot } from '../../core/page/shell-edits.ts'
-import { firstWords } from '../../core/page/words.ts'
+import { readPage } from '../../core/page/read/read-page.ts'
+import { readSource, sourceOf, type Source } from '../../core/page/source/source.ts'
+import { whyNotInHead as whyNot } from '../../core/page/edits/shell.ts'
+import { firstWords } from '../../core/words/count-words.ts'
 import { styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
 import { whatOf } from '../../core/rules/shell/shell-comment.ts'
 import { leadsPastMenu } from '../../core/rules/shell/shell-skip-link.ts'
-import { addressKey, resolveAddress } from '../../core/site/addresses.ts'
+import { addressKey, resolveAddress } from '../../core/addresses/addresses.ts'
 import { db } from '../store/db.ts'
 import { addressesFor, proofFor, wholeDraft } from './evaluate.ts'
 import { current, sourceFor, type Open } from './open-site.ts'

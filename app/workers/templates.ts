@@ -8,10 +8,10 @@ import {
   type TemplatePreview,
   type TemplateRule,
 } from '../../core/headings/template-rules.ts'
-import { draftOf } from '../../core/exchange/work.ts'
-import type { Draft } from '../../core/page/draft.ts'
-import { onePage } from '../../core/page/boundary.ts'
-import { sourceOf, type Source } from '../../core/page/source.ts'
+import { draftOf } from '../../core/work/decisions.ts'
+import type { Draft } from '../../core/page/edits/draft.ts'
+import { onePage } from '../../core/page/read/boundary.ts'
+import { sourceOf, type Source } from '../../core/page/source/source.ts'
 import { db } from '../store/db.ts'
 import { itemsOf } from './evaluate.ts'
 import { current, type Open } from './open-site.ts'

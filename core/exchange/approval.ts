@@ -6,8 +6,8 @@
 import Joi from 'joi'
 import { CUT_SIGN } from '../measure/cut.ts'
 import { measure, type Screen, type Slots } from '../measure/snippet.ts'
-import { shownAddress } from '../site/addresses.ts'
-import { hash } from './hash.ts'
+import { shownAddress } from '../addresses/addresses.ts'
+import { hash } from '../hash.ts'
 
 /** What a result says. */
 export interface Wording {

@@ -1,11 +1,11 @@
 /** An audit in the shapes of the command line's contract (`quill audit`): fields are added, never renamed. */
-import { canonicalOf, descriptionOf, robotsOf, titleOf, type PageFacts } from '../page/facts.ts'
-import { lineAndColumn, lineStarts } from '../page/places.ts'
+import { canonicalOf, descriptionOf, robotsOf, titleOf, type PageFacts } from '../page/read/facts.ts'
+import { lineAndColumn, lineStarts } from '../page/source/places.ts'
 import type { Measured, Role } from '../measure/snippet.ts'
 import type { Finding } from '../conformance/conformance.ts'
 import type { Severity } from '../rules/house-style.ts'
 import { isCertain, type Mark, type SiteMark } from '../rules/rule.ts'
-import { parseJson, typesOf } from '../structured-data/json.ts'
+import { parseJson, typesOf } from '../json/json.ts'
 
 export interface ReportMark {
   rule: string

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { applyDraft } from '../page/proof.ts'
-import { readPage } from '../page/read-page.ts'
-import { readSource } from '../page/source.ts'
-import type { Draft } from '../page/draft.ts'
+import { readPage } from '../page/read/read-page.ts'
+import { readSource } from '../page/source/source.ts'
+import type { Draft } from '../page/edits/draft.ts'
 import { changeSheet, fieldChanges } from './change-sheet.ts'
 
 const where = { path: 'p.html', url: 'https://s.example/p.html' }

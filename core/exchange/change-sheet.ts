@@ -1,6 +1,6 @@
 /** The change sheet: what the hand-off changed, one row a field, for whoever types it into a CMS. */
-import { descriptionOf, titleOf, canonicalOf, robotsOf, type PageFacts } from '../page/facts.ts'
-import { carriers } from '../wording/page-tokens.ts'
+import { descriptionOf, titleOf, canonicalOf, robotsOf, type PageFacts } from '../page/read/facts.ts'
+import { carriers } from '../site/page-tokens.ts'
 import { writeTable } from './csv.ts'
 
 export interface FieldChange {

@@ -1,6 +1,6 @@
 /** Sheets as CSV (RFC 4180), both ways; cells that a spreadsheet would run as a formula are guarded (OWASP, CSV injection). */
 import Papa from 'papaparse'
-import { bomOf, byteView, decode, isUtf8 } from '../page/encoding.ts'
+import { bomOf, byteView, decode, isUtf8 } from '../page/source/encoding.ts'
 
 export type Row = Record<string, string>
 export type Table =

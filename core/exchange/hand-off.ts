@@ -1,18 +1,24 @@
 /** What leaves: every file at its new place, with what points to moved pages following, and the redirects. */
-import { bomOf, byteView, encode, encodingOfLabel, isUtf8 } from '../page/encoding.ts'
-import { toBytePlaces } from '../page/places.ts'
+import { bomOf, byteView, encode, encodingOfLabel, isUtf8 } from '../page/source/encoding.ts'
+import { toBytePlaces } from '../page/source/places.ts'
 import { applyDraft, type Proof } from '../page/proof.ts'
-import type { Draft } from '../page/draft.ts'
-import { sourceOf, type Source } from '../page/source.ts'
-import { addressOf } from '../site/addresses.ts'
-import { basesOf, cssAddresses, xmlAddresses, type Carry, type Replacement } from '../site/carry.ts'
+import type { Draft } from '../page/edits/draft.ts'
+import { sourceOf, type Source } from '../page/source/source.ts'
+import { addressOf } from '../addresses/addresses.ts'
+import {
+  basesOf,
+  cssAddresses,
+  xmlAddresses,
+  type PageMoves,
+  type Replacement,
+} from '../addresses/page-moves.ts'
 import type { Moves, Redirect } from '../site/moves.ts'
 import { readTable, writeTable } from './csv.ts'
 
 export const REDIRECTS = 'redirects.csv'
 
 /** What a file at `path`, from the site's root, needs to follow the moves; null where nothing moves. */
-export function carryFor(path: string, moves: Moves, base: string): Carry | null {
+export function pageMovesFor(path: string, moves: Moves, base: string): PageMoves | null {
   if (moves.paths.size === 0) return null
   return {
     from: addressOf(path, base),
@@ -22,16 +28,18 @@ export function carryFor(path: string, moves: Moves, base: string): Carry | null
 }
 
 export const proofOf = (path: string, source: Source, draft: Draft, moves: Moves, base: string): Proof =>
-  applyDraft(source, draft, carryFor(path, moves, base))
+  applyDraft(source, draft, pageMovesFor(path, moves, base))
 
 /** A file that is no page: style sheets and sitemaps follow the moves, everything else is as it was taken in. */
 export function fileBytes(path: string, bytes: Uint8Array, moves: Moves, base: string): Uint8Array {
-  const carry = carryFor(path, moves, base)
+  const pageMoves = pageMovesFor(path, moves, base)
   const kind = /\.(css|xml|rss|atom)$/i.exec(path)?.[1]?.toLowerCase()
-  if (!carry || !kind) return bytes
+  if (!pageMoves || !kind) return bytes
   const source = sourceOfText(bytes)
   const replacements =
-    kind === 'css' ? cssAddresses(source.text, basesOf(null, carry), carry) : xmlAddresses(source.text, carry)
+    kind === 'css'
+      ? cssAddresses(source.text, basesOf(null, pageMoves), pageMoves)
+      : xmlAddresses(source.text, pageMoves)
   return replaceInBytes(source, replacements)
 }
 

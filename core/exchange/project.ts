@@ -3,7 +3,7 @@
  * command log; `source/…` every file as it was taken in.
  */
 import Joi from 'joi'
-import { decisionsSchema, logSchema, type Decisions, type LogEntry } from './work.ts'
+import { decisionsSchema, logSchema, type Decisions, type LogEntry } from '../work/decisions.ts'
 import { openZip, safePath, writeZip } from './zip.ts'
 
 export interface Project {

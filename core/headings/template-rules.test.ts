@@ -1,8 +1,8 @@
 /** Rules for what recurs: what they change, what goes before them, what speaks against them, what is suggested. */
 import { describe, expect, it } from 'vitest'
 import { applyDraft } from '../page/proof.ts'
-import { readPage } from '../page/read-page.ts'
-import { readSource } from '../page/source.ts'
+import { readPage } from '../page/read/read-page.ts'
+import { readSource } from '../page/source/source.ts'
 import {
   conflictOf,
   describeRule,

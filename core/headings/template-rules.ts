@@ -4,10 +4,10 @@
  * source, so that pages taken in later follow, and a rule that is taken back leaves nothing behind.
  */
 import Joi from 'joi'
-import type { Draft, Edit } from '../page/draft.ts'
-import { outlineOf, type Landmark, type PageFacts } from '../page/facts.ts'
-import { toBytePlaces } from '../page/places.ts'
-import type { Source } from '../page/source.ts'
+import type { Draft, Edit } from '../page/edits/draft.ts'
+import { outlineOf, type Landmark, type PageFacts } from '../page/read/facts.ts'
+import { toBytePlaces } from '../page/source/places.ts'
+import type { Source } from '../page/source/source.ts'
 
 /** A heading of a page's source, or a line that looks like one (`level` null), as far as a rule looks at it. */
 export interface OutlineItem {

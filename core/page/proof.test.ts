@@ -1,13 +1,13 @@
 /** Invariants 1 and 2: nothing outside an edit changes, whatever the encoding, line ends and quoting. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Draft } from './draft.ts'
-import { encode } from './encoding.ts'
-import { descriptionOf, titleOf, canonicalOf } from './facts.ts'
+import type { Draft } from './edits/draft.ts'
+import { encode } from './source/encoding.ts'
+import { descriptionOf, titleOf, canonicalOf } from './read/facts.ts'
 import { soup } from '../../tests/fixtures/soup.ts'
 import { applyDraft, toProofByte, toSourceByte } from './proof.ts'
-import { readPage } from './read-page.ts'
-import { readSource, type Source } from './source.ts'
+import { readPage } from './read/read-page.ts'
+import { readSource, type Source } from './source/source.ts'
 
 const where = { path: 'p.html', url: 'https://site.example/p.html' }
 function source(input: string | Uint8Array): Source {

@@ -1,4 +1,4 @@
-import { descriptionOf, titleOf, type PageFacts, type Place } from '../page/facts.ts'
+import { descriptionOf, titleOf, type PageFacts, type Place } from '../page/read/facts.ts'
 import { forbiddenIn } from '../wording/forbidden.ts'
 import { rule, type PageRule } from './rule.ts'
 

@@ -1,7 +1,7 @@
 /** Invariant 4 of shared/architecture.md on generated heads: a repair removes its mark and adds no blocker; messages are whole. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { addressOf } from '../site/addresses.ts'
+import { addressOf } from '../addresses/addresses.ts'
 import { movesOf } from '../site/moves.ts'
 import { runExample } from './examples.ts'
 import { ruleOf } from './runner.ts'

@@ -1,9 +1,10 @@
 /** House style: the limits, patterns and severities that a site is judged by. Everything in it is the house's to change. */
 import Joi from 'joi'
-import { mainChoicePattern } from '../page/main-content.ts'
+import { mainChoicePattern } from '../page/read/main-content.ts'
 import { defaultSlots, type Slots } from '../measure/snippet.ts'
-import { decodedPath } from '../site/addresses.ts'
+import { decodedPath } from '../addresses/addresses.ts'
 import { casings, type Casing } from '../wording/casing.ts'
+import { languagePattern } from '../words/language.ts'
 
 export type Severity = 'blocker' | 'flaw' | 'nit'
 export const severities: Severity[] = ['blocker', 'flaw', 'nit']
@@ -197,8 +198,6 @@ const rules = Joi.object().pattern(Joi.string(), Joi.valid(...severities, 'off')
 const casing = Joi.valid(...casings)
 const words = Joi.array().items(Joi.string().trim().min(1).max(100)).max(2000)
 const titlePattern = Joi.string().trim().max(300).allow(null)
-
-export const languagePattern = /^[a-z]{2,3}(?:-[a-z0-9]{1,8})*$/i
 
 export const houseStyleSchema = Joi.object({
   language: Joi.string().pattern(languagePattern, 'language tag').allow(null),

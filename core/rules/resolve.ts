@@ -1,6 +1,6 @@
 /** From places in a proof's text to keys of the draft: a repair found in the proof becomes edits of the source. */
-import type { Draft, Edit } from '../page/draft.ts'
-import { toBytePlaces } from '../page/places.ts'
+import type { Draft, Edit } from '../page/edits/draft.ts'
+import { toBytePlaces } from '../page/source/places.ts'
 import type { Proof } from '../page/proof.ts'
 import type { Repair, ResolvedRepair } from './rule.ts'
 

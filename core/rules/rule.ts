@@ -1,8 +1,8 @@
 /** The form in which every rule is written: one file a rule, which is its documentation and its test as well. */
-import type { Keyword, Keywords } from '../keywords/match.ts'
+import type { Keyword, Keywords } from '../words/match.ts'
 import type { Measured, Role } from '../measure/snippet.ts'
-import type { Draft, Edit } from '../page/draft.ts'
-import type { Need, PageFacts, Place } from '../page/facts.ts'
+import type { Draft, Edit } from '../page/edits/draft.ts'
+import type { Need, PageFacts, Place } from '../page/read/facts.ts'
 import type { PageId, SiteIndex } from '../site/site-index.ts'
 import type { HouseStyle, Severity } from './house-style.ts'
 

@@ -1,7 +1,7 @@
 /** Runs the catalogue over a page or a site: pure, ordered, the same marks for the same facts. */
-import { compileKeyword, findKeyword, type Keywords } from '../keywords/match.ts'
+import { compileKeyword, findKeyword, type Keywords } from '../words/match.ts'
 import { measure, type Measured, type Role } from '../measure/snippet.ts'
-import { descriptionOf, titleOf, type Need, type PageFacts } from '../page/facts.ts'
+import { descriptionOf, titleOf, type Need, type PageFacts } from '../page/read/facts.ts'
 import type { PageId, SiteIndex } from '../site/site-index.ts'
 import { catalogue } from './catalogue.ts'
 import { styleFor, type HouseStyle, type Severity } from './house-style.ts'

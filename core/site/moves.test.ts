@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readRedirects, writeRedirects } from '../exchange/hand-off.ts'
-import { addressOf, collisionKey } from './addresses.ts'
+import { addressOf, collisionKey } from '../addresses/addresses.ts'
 import { movesOf, pathParts, redirectsOf, type SlugEdit } from './moves.ts'
 
 const base = 'https://s.example/'

@@ -3,7 +3,14 @@
  * them, and the redirects. Paths are from the site's root, `/` between folders.
  */
 import { safeSegment } from '../wording/slug.ts'
-import { addressBook, addressesOf, addressKey, addressOf, collisionKey, isPagePath } from './addresses.ts'
+import {
+  addressBook,
+  addressesOf,
+  addressKey,
+  addressOf,
+  collisionKey,
+  isPagePath,
+} from '../addresses/addresses.ts'
 
 /**
  * What an editor decided for a page's address. `value` is the new last segment, without its extension; with a slash

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { addressOf, addressesOf, collisionKey, isPagePath, normaliseBase } from './addresses.ts'
+import { addressOf, addressesOf, collisionKey, isPagePath, normaliseBase } from '../addresses/addresses.ts'
 import { emptyIndex, repeated, updateIndex, type IndexEntry, type SiteIndex } from './site-index.ts'
 
 const entry = fc.record({

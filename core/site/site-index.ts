@@ -1,12 +1,12 @@
 /** What rules about the whole site read: built from the pages' facts and brought up to date page by page. */
-import type { Keyword } from '../keywords/match.ts'
+import type { Keyword } from '../words/match.ts'
 import { fold, withoutLastPart } from '../strings.ts'
-import { descriptionOf, isIndexable, outlineOf, titleOf, type PageFacts } from '../page/facts.ts'
+import { descriptionOf, isIndexable, outlineOf, titleOf, type PageFacts } from '../page/read/facts.ts'
 import { dataOf } from '../structured-data/read.ts'
-import { stringsIn } from '../structured-data/json.ts'
+import { stringsIn } from '../json/json.ts'
 import { compared, siteThings, type PageThings } from '../structured-data/site-things.ts'
 import { isA } from '../structured-data/vocabulary.ts'
-import { addressBook, addressKey, collisionKey, resolveAddress } from './addresses.ts'
+import { addressBook, addressKey, collisionKey, resolveAddress } from '../addresses/addresses.ts'
 
 export type PageId = string
 

@@ -1,5 +1,5 @@
 /** What a page is about, among all that its data describes. */
-import { kept } from '../page/kept.ts'
+import { kept } from '../remember.ts'
 import { standsAlone } from './features.ts'
 import { schemaTypes, thingsUnder, valuesOf, type PageData, type Property, type Thing } from './page-data.ts'
 import { isA } from './vocabulary.ts'

@@ -2,8 +2,8 @@
  * First versions of a page's data, filled from the page itself: each value with the place where it was found. What was
  * not found is left open, never invented.
  */
-import { titleOf, type PageFacts } from '../page/facts.ts'
-import { pricesIn, dateIn } from './said.ts'
+import { titleOf, type PageFacts } from '../page/read/facts.ts'
+import { pricesIn, dateIn } from './figures-in-text.ts'
 import { article, breadcrumbList, course, faqPage, videoObject, webPage } from './building/pages.ts'
 import { event, product, recipe } from './building/goods.ts'
 import { jobPosting, localBusiness, organization, webSite } from './building/people.ts'

@@ -1,7 +1,7 @@
 /** A page's main content piece by piece, as a reader takes it in: what data about the page is built from. */
-import { attribute, isElement, parsePage, type Element, type Node } from '../page/parse.ts'
+import { attribute, isElement, parsePage, type Element, type Node } from '../page/read/parse.ts'
 import { fold } from '../strings.ts'
-import { isHeadingTag, kindOf, INLINE, landmarkOf, NOT_TEXT } from '../page/elements.ts'
+import { isHeadingTag, kindOf, INLINE, landmarkOf, NOT_TEXT } from '../page/read/elements.ts'
 
 export interface Piece {
   kind: 'heading' | 'text' | 'item' | 'term' | 'definition' | 'cell' | 'summary' | 'caption' | 'address'

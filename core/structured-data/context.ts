@@ -3,8 +3,8 @@
  * built in. Nothing is ever fetched: any other context that is named by address alone stays unknown, and is remembered
  * as such.
  */
-import { resolveAddress } from '../site/addresses.ts'
-import type { JsonValue } from './json.ts'
+import { resolveAddress } from '../addresses/addresses.ts'
+import type { JsonValue } from '../json/json.ts'
 import { isClass, isMember, isProperty, propertiesOfAddress } from './vocabulary.ts'
 
 export type JsonObject = Extract<JsonValue, { kind: 'object' }>

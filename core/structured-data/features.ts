@@ -1,5 +1,5 @@
 /** What a results page can make of the things that a page describes: what each feature asks for, and what is missing. */
-import { kept } from '../page/kept.ts'
+import { kept } from '../remember.ts'
 import table from './features.json' with { type: 'json' }
 import { schemaTypes, thingsUnder, type PageData, type Thing } from './page-data.ts'
 import { isA } from './vocabulary.ts'

@@ -1,9 +1,9 @@
 /** Values that were built from a page follow it: where its text is edited, they are found again and written anew. */
-import type { Draft, Edit } from '../page/draft.ts'
-import type { PageFacts } from '../page/facts.ts'
+import type { Draft, Edit } from '../page/edits/draft.ts'
+import type { PageFacts } from '../page/read/facts.ts'
 import { build, type Built, type BuildKind, type Found, type SiteSide } from './build.ts'
-import { setValue } from './edit-json.ts'
-import { parseJson, valueAt } from './json.ts'
+import { setValue } from '../json/edit-json.ts'
+import { parseJson, valueAt } from '../json/json.ts'
 
 /** The name under which a value is found again; `byte` is its place in the source. */
 const linkOf = ({ role, start }: Found, byte: (start: number) => number): string =>

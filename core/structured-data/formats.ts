@@ -1,5 +1,5 @@
 /** Whether a text is what a schema.org property asks for: dates, durations, numbers, codes with a list or a check digit. */
-import { languagePattern } from '../rules/house-style.ts'
+import { languagePattern } from '../words/language.ts'
 
 const inRange = (n: number, from: number, to: number) => n >= from && n <= to
 const daysIn = (year: number, month: number) =>

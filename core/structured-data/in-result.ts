@@ -1,5 +1,5 @@
 /** What a page's eligible data could add to its result; engines decide whether they show any of it. */
-import type { PageFacts } from '../page/facts.ts'
+import type { PageFacts } from '../page/read/facts.ts'
 import { featuresOf, type Addition } from './features.ts'
 import { textOf, thingsUnder } from './page-data.ts'
 import { dataOf } from './read.ts'

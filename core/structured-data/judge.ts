@@ -1,5 +1,5 @@
 /** Whether a value is one that a schema.org property takes (rangeIncludes), and what it should be where it is not. */
-import { kept } from '../page/kept.ts'
+import { kept } from '../remember.ts'
 import { shortName } from './context.ts'
 import {
   expectedForm,

@@ -1,6 +1,6 @@
 /** What a page describes: its things, their properties and values, each with its place in the page's text; and how they are asked. */
 import { isOfSchema } from './context.ts'
-import type { JsonValue } from './json.ts'
+import type { JsonValue } from '../json/json.ts'
 
 export interface Span {
   start: number

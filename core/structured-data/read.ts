@@ -2,8 +2,8 @@
  * A page's JSON-LD as the things that it describes: expansion by JSON-LD 1.1, keeping the place of everything in the
  * page's text, so that a mark can point at its line. Names of schema.org stand without their namespace.
  */
-import type { DataBlock, PageFacts } from '../page/facts.ts'
-import { kept } from '../page/kept.ts'
+import type { DataBlock, PageFacts } from '../page/read/facts.ts'
+import { kept } from '../remember.ts'
 import {
   emptyContext,
   expandIri,
@@ -17,7 +17,7 @@ import {
   type JsonObject,
   type TermMeaning,
 } from './context.ts'
-import { parseJson, type JsonValue } from './json.ts'
+import { parseJson, type JsonValue } from '../json/json.ts'
 import type { Span, Literal, Value, Property, Thing, PageData } from './page-data.ts'
 import { distance, isProperty } from './vocabulary.ts'
 

@@ -1,5 +1,5 @@
 /** What the site's index keeps of a page's things: enough for who points to whom, and for what two pages say of one. */
-import type { PageFacts } from '../page/facts.ts'
+import type { PageFacts } from '../page/read/facts.ts'
 import {
   schemaTypes,
   textOf,

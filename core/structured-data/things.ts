@@ -1,6 +1,6 @@
 /** The things that a page's structured data describes, as far as a search result shows them. */
-import type { PageFacts } from '../page/facts.ts'
-import { member, parseJson, typesOf, type JsonValue } from './json.ts'
+import type { PageFacts } from '../page/read/facts.ts'
+import { member, parseJson, typesOf, type JsonValue } from '../json/json.ts'
 
 type ObjectValue = Extract<JsonValue, { kind: 'object' }>
 

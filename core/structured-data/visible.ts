@@ -1,5 +1,5 @@
 /** Whether what the data says stands on the page too: formatting of dates, prices, numbers and entities allowed for. */
-import type { PageFacts } from '../page/facts.ts'
+import type { PageFacts } from '../page/read/facts.ts'
 
 const references = new Map([
   ['amp', '&'],

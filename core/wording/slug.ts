@@ -1,5 +1,5 @@
 /** Slugs: made from words, made safe as they are typed. */
-import { languageOf, primaryLanguage, wordsOf } from '../keywords/stem.ts'
+import { languageOf, primaryLanguage, wordsOf } from '../words/stem.ts'
 
 /**
  * Letters that lose more than an accent. Latin: as in ICAO Doc 9303 (from memory); Greek: ELOT 743; Russian: BGN/PCGN

@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { compileKeyword } from '../keywords/match.ts'
+import { compileKeyword } from '../words/match.ts'
 import { defaultSlots, measure } from '../measure/snippet.ts'
-import type { PageFacts } from '../page/facts.ts'
-import { readPage } from '../page/read-page.ts'
-import { readSource } from '../page/source.ts'
-import { insteadOfTitle, passageFor, sentencesOf } from './instead.ts'
+import type { PageFacts } from '../page/read/facts.ts'
+import { readPage } from '../page/read/read-page.ts'
+import { readSource } from '../page/source/source.ts'
+import { insteadOfTitle, passageFor, sentencesOf } from './shown-instead.ts'
 import { draftDescriptions, draftTitles } from './takes.ts'
 
 function pageOf(html: string): PageFacts {

@@ -1,9 +1,9 @@
 /** Wordings drafted from the page itself, for an editor to start from; each says where it came from. */
-import { findKeyword, hasKeyword, type Keyword } from '../keywords/match.ts'
-import { languageOf } from '../keywords/stem.ts'
+import { findKeyword, hasKeyword, type Keyword } from '../words/match.ts'
+import { languageOf } from '../words/stem.ts'
 import { measure, type Slots } from '../measure/snippet.ts'
-import { outlineOf, titleOf, type PageFacts } from '../page/facts.ts'
-import { paragraphsOf, sentencesOf } from './instead.ts'
+import { outlineOf, titleOf, type PageFacts } from '../page/read/facts.ts'
+import { paragraphsOf, sentencesOf } from './shown-instead.ts'
 
 export interface DraftedTake {
   text: string

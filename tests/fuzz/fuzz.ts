@@ -2,23 +2,23 @@
  * Invented input of every kind that comes from outside, broken in every way we know: what is done with it never throws,
  * never hangs, and changes no byte that nobody asked to change. The same seed gives the same input.
  */
-import { carryFor } from '../../core/exchange/hand-off.ts'
+import { pageMovesFor } from '../../core/exchange/hand-off.ts'
 import { decodeSheet, guardCell, readTable, writeTable } from '../../core/exchange/csv.ts'
 import { readProject, writeProject } from '../../core/exchange/project.ts'
 import { openZip, safePath, writeZip } from '../../core/exchange/zip.ts'
-import type { Draft } from '../../core/page/draft.ts'
-import { encode } from '../../core/page/encoding.ts'
-import { titleOf } from '../../core/page/facts.ts'
+import type { Draft } from '../../core/page/edits/draft.ts'
+import { encode } from '../../core/page/source/encoding.ts'
+import { titleOf } from '../../core/page/read/facts.ts'
 import { applyDraft } from '../../core/page/proof.ts'
-import { readPage } from '../../core/page/read-page.ts'
-import { readSource } from '../../core/page/source.ts'
+import { readPage } from '../../core/page/read/read-page.ts'
+import { readSource } from '../../core/page/source/source.ts'
 import { defaultStyle } from '../../core/rules/house-style.ts'
 import { auditPage, auditSite } from '../../core/rules/runner.ts'
 import { movesOf } from '../../core/site/moves.ts'
 import { emptyIndex, entryOf, updateIndex } from '../../core/site/site-index.ts'
 import { fold } from '../../core/strings.ts'
 import { offersOf } from '../../core/structured-data/build.ts'
-import { siteSideOf } from '../../core/structured-data/site-side.ts'
+import { siteSideOf } from '../../core/site/site-side.ts'
 import { pieces } from '../fixtures/soup.ts'
 
 /** Numbers that look drawn by chance and are the same for the same seed (mulberry32, public domain). */
@@ -274,7 +274,7 @@ export function page(c: Chance): Uint8Array {
 
 const BASE = 'https://s.example/'
 const PATHS = ['a.html', 'b.html', 'img/x.png']
-const carry = carryFor('a.html', movesOf(PATHS, new Map([['b.html', { value: 'c' }]]), BASE), BASE)
+const pageMoves = pageMovesFor('a.html', movesOf(PATHS, new Map([['b.html', { value: 'c' }]]), BASE), BASE)
 
 function draft(c: Chance): Draft {
   const out: Record<string, { value: string }> = {}
@@ -306,7 +306,7 @@ export function tryPage(c: Chance): string | null {
   auditSite(index, defaultStyle, '2026-11-25')
   offersOf(facts, source.text, siteSideOf(facts, index, 'Light'), 'en')
   if (applyDraft(source, {}).source.bytes !== source.bytes) return 'changed by nothing'
-  const { source: after, changes, refused } = applyDraft(source, edits, carry)
+  const { source: after, changes, refused } = applyDraft(source, edits, pageMoves)
   // With each change put back, every byte is as it was.
   const back: Uint8Array[] = []
   let at = 0

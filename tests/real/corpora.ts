@@ -2,7 +2,7 @@
 import { execFileSync } from 'node:child_process'
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join, relative, resolve } from 'node:path'
-import { isPagePath } from '../../core/site/addresses.ts'
+import { isPagePath } from '../../core/addresses/addresses.ts'
 
 /** Commands run at the project's root; bundled, a file does not know where it lay. */
 const cache = resolve('.cache/corpora')

@@ -5,8 +5,8 @@
 import { expect, test } from '@playwright/test'
 import fc from 'fast-check'
 import { applyDraft } from '../../core/page/proof.ts'
-import { readSource } from '../../core/page/source.ts'
-import { pretty, setValue } from '../../core/structured-data/edit-json.ts'
+import { readSource } from '../../core/page/source/source.ts'
+import { pretty, setValue } from '../../core/json/edit-json.ts'
 
 const hostile = fc.oneof(
   fc.string({ unit: 'binary', maxLength: 30 }),

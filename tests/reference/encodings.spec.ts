@@ -3,10 +3,10 @@
  * reads the page back. Source: WHATWG Encoding Standard, 4.2 (encodings and their labels), as Chromium implements it.
  */
 import { expect, test } from '@playwright/test'
-import { carryFor } from '../../core/exchange/hand-off.ts'
-import { encode } from '../../core/page/encoding.ts'
+import { pageMovesFor } from '../../core/exchange/hand-off.ts'
+import { encode } from '../../core/page/source/encoding.ts'
 import { applyDraft } from '../../core/page/proof.ts'
-import { readSource } from '../../core/page/source.ts'
+import { readSource } from '../../core/page/source/source.ts'
 import { movesOf } from '../../core/site/moves.ts'
 import { show } from '../fixtures/structure.ts'
 import { encodings } from '../fuzz/fuzz.ts'
@@ -69,7 +69,7 @@ test('edits and moves change their own bytes alone, and Chromium reads what was 
     const { source, changes, refused } = applyDraft(
       read.source,
       { title: { value: TITLE }, 'meta:description': { value: TITLE } },
-      carryFor('a.html', moves, BASE),
+      pageMovesFor('a.html', moves, BASE),
     )
     expect(refused, encoding).toEqual([])
     expect(changes.length, encoding).toBeGreaterThan(5)

@@ -3,9 +3,9 @@
  * tree; every repair's bytes, marks and picture. `npm run check-real` does the same on 300 real pages.
  */
 import { expect, test } from '@playwright/test'
-import { readPage } from '../../core/page/read-page.ts'
-import { readSource } from '../../core/page/source.ts'
-import { isPagePath } from '../../core/site/addresses.ts'
+import { readPage } from '../../core/page/read/read-page.ts'
+import { readSource } from '../../core/page/source/source.ts'
+import { isPagePath } from '../../core/addresses/addresses.ts'
 import { DEMO, filesOf } from '../e2e/helpers.ts'
 import { audit, disagreements, looksAlike, repairAll, show, verdicts } from '../fixtures/structure.ts'
 

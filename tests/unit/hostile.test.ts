@@ -9,24 +9,24 @@ import { dirname, join } from 'node:path'
 import { deflateRawSync } from 'node:zlib'
 import { describe, expect, it } from 'vitest'
 import { decodeSheet } from '../../core/exchange/csv.ts'
-import { carryFor } from '../../core/exchange/hand-off.ts'
+import { pageMovesFor } from '../../core/exchange/hand-off.ts'
 import { readProject } from '../../core/exchange/project.ts'
 import { crc32 } from '../../core/exchange/zip-read.ts'
 import { openZip, writeZip } from '../../core/exchange/zip.ts'
-import { onePage, pageFrom } from '../../core/page/boundary.ts'
-import type { Draft } from '../../core/page/draft.ts'
-import { prescan } from '../../core/page/encoding.ts'
+import { onePage, pageFrom } from '../../core/page/read/boundary.ts'
+import type { Draft } from '../../core/page/edits/draft.ts'
+import { prescan } from '../../core/page/source/encoding.ts'
 import { applyDraft } from '../../core/page/proof.ts'
-import { readPage } from '../../core/page/read-page.ts'
-import { readSource } from '../../core/page/source.ts'
+import { readPage } from '../../core/page/read/read-page.ts'
+import { readSource } from '../../core/page/source/source.ts'
 import { defaultStyle, matchesAddress, styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
 import { auditPage } from '../../core/rules/runner.ts'
-import { addressKey } from '../../core/site/addresses.ts'
+import { addressKey } from '../../core/addresses/addresses.ts'
 import { movesOf } from '../../core/site/moves.ts'
 import { emptyIndex, entryOf, updateIndex } from '../../core/site/site-index.ts'
 import { offersOf } from '../../core/structured-data/build.ts'
-import { hoursIn } from '../../core/structured-data/said.ts'
-import { siteSideOf } from '../../core/structured-data/site-side.ts'
+import { hoursIn } from '../../core/structured-data/figures-in-text.ts'
+import { siteSideOf } from '../../core/site/site-side.ts'
 import { commonSuffix, withoutSite } from '../../core/wording/patterns.ts'
 
 const BASE = 'https://s.example/'
@@ -388,13 +388,13 @@ describe('bytes and verdicts', () => {
         'link-broken',
       )
     expect(addressKey(`${BASE}%7Ex`)).toBe(addressKey(`${BASE}~x`))
-    const carry = carryFor(
+    const pageMoves = pageMovesFor(
       'a.html',
       movesOf(['a.html', 'café.html'], new Map([['café.html', { value: 'c' }]]), BASE),
       BASE,
     )
     for (const href of same.slice(0, 5))
-      expect(applyDraft(sourceOf(`${PAGE}<a href="${href}">x</a>`), {}, carry).source.text, href).toMatch(
+      expect(applyDraft(sourceOf(`${PAGE}<a href="${href}">x</a>`), {}, pageMoves).source.text, href).toMatch(
         /href="(?:\.\/|x\/\.\.\/)?c\.html"/,
       )
   })

@@ -1,11 +1,11 @@
 /** Malformed pages: read without a crash, and every edit changes its own bytes and what was meant, or is refused. */
 import { describe, expect, it } from 'vitest'
-import type { Draft, Edit } from '../../core/page/draft.ts'
-import { outlineOf, type PageFacts } from '../../core/page/facts.ts'
-import { toBytePlaces } from '../../core/page/places.ts'
+import type { Draft, Edit } from '../../core/page/edits/draft.ts'
+import { outlineOf, type PageFacts } from '../../core/page/read/facts.ts'
+import { toBytePlaces } from '../../core/page/source/places.ts'
 import { applyDraft } from '../../core/page/proof.ts'
-import { readPage } from '../../core/page/read-page.ts'
-import { readSource } from '../../core/page/source.ts'
+import { readPage } from '../../core/page/read/read-page.ts'
+import { readSource } from '../../core/page/source/source.ts'
 import { malformed } from '../fixtures/malformed.ts'
 import { audit, repairAll } from '../fixtures/structure.ts'
 

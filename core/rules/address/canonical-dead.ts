@@ -1,5 +1,5 @@
-import { canonicalOf } from '../../page/facts.ts'
-import { addressKey } from '../../site/addresses.ts'
+import { canonicalOf } from '../../page/read/facts.ts'
+import { addressKey } from '../../addresses/addresses.ts'
 import { rule } from '../rule.ts'
 
 /** The canonical leads nowhere. */

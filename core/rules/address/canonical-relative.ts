@@ -1,4 +1,4 @@
-import { canonicalOf } from '../../page/facts.ts'
+import { canonicalOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 
 /** A canonical that is not a full URL. */

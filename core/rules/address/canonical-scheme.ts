@@ -1,5 +1,5 @@
-import { canonicalOf } from '../../page/facts.ts'
-import { isWebAddress } from '../../site/addresses.ts'
+import { canonicalOf } from '../../page/read/facts.ts'
+import { isWebAddress } from '../../addresses/addresses.ts'
 import { rule } from '../rule.ts'
 
 /** A canonical that is absolute and not an address of the web. */

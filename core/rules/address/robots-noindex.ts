@@ -1,5 +1,5 @@
-import { metasNamed, robotsOf } from '../../page/facts.ts'
-import { addressKey } from '../../site/addresses.ts'
+import { metasNamed, robotsOf } from '../../page/read/facts.ts'
+import { addressKey } from '../../addresses/addresses.ts'
 import { rule } from '../rule.ts'
 
 /** A page that is kept out of results. */

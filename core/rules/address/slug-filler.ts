@@ -1,4 +1,4 @@
-import { languageOf, wordsOf } from '../../keywords/stem.ts'
+import { languageOf, wordsOf } from '../../words/stem.ts'
 import { segmentsOf, slugRepair, slugWords } from './slug-repair.ts'
 import { rule } from '../rule.ts'
 

@@ -1,5 +1,5 @@
-import { languageOf, wordsOf } from '../../keywords/stem.ts'
-import { decodedPath } from '../../site/addresses.ts'
+import { languageOf, wordsOf } from '../../words/stem.ts'
+import { decodedPath } from '../../addresses/addresses.ts'
 import { plainWords } from '../../wording/slug.ts'
 import { segmentsOf } from './slug-repair.ts'
 import { rule } from '../rule.ts'

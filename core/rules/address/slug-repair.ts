@@ -1,5 +1,5 @@
-import type { PageFacts } from '../../page/facts.ts'
-import { addressOf, collisionKey } from '../../site/addresses.ts'
+import type { PageFacts } from '../../page/read/facts.ts'
+import { addressOf, collisionKey } from '../../addresses/addresses.ts'
 import { pathParts } from '../../site/moves.ts'
 import type { SiteIndex } from '../../site/site-index.ts'
 import { safeSegment } from '../../wording/slug.ts'

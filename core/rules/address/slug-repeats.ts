@@ -1,4 +1,4 @@
-import { languageOf } from '../../keywords/stem.ts'
+import { languageOf } from '../../words/stem.ts'
 import { segmentsOf, slugWords } from './slug-repair.ts'
 import { rule } from '../rule.ts'
 

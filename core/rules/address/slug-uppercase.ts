@@ -1,4 +1,4 @@
-import { decodedPath } from '../../site/addresses.ts'
+import { decodedPath } from '../../addresses/addresses.ts'
 import { rule } from '../rule.ts'
 import { slugRepair } from './slug-repair.ts'
 

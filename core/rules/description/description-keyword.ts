@@ -1,5 +1,5 @@
-import { descriptionOf } from '../../page/facts.ts'
-import { hasKeyword } from '../../keywords/match.ts'
+import { descriptionOf } from '../../page/read/facts.ts'
+import { hasKeyword } from '../../words/match.ts'
 import { rule } from '../rule.ts'
 
 /** The keyword is not in the description. */

@@ -1,5 +1,5 @@
-import { descriptionOf } from '../../page/facts.ts'
-import { plainText } from '../../page/plain-text.ts'
+import { descriptionOf } from '../../page/read/facts.ts'
+import { plainText } from '../../page/read/plain-text.ts'
 import { fold } from '../../strings.ts'
 import { rule } from '../rule.ts'
 

@@ -1,6 +1,6 @@
-import { descriptionOf } from '../../page/facts.ts'
-import { firstWords } from '../../page/words.ts'
-import { passageFor } from '../../wording/instead.ts'
+import { descriptionOf } from '../../page/read/facts.ts'
+import { firstWords } from '../../words/count-words.ts'
+import { passageFor } from '../../wording/shown-instead.ts'
 import { rule } from '../rule.ts'
 
 /** No meta description, or an empty one. */

@@ -1,4 +1,4 @@
-import { descriptionOf } from '../../page/facts.ts'
+import { descriptionOf } from '../../page/read/facts.ts'
 import { hasTokens } from '../../wording/tokens.ts'
 import { rule } from '../rule.ts'
 

@@ -1,5 +1,5 @@
-import { descriptionOf } from '../../page/facts.ts'
-import { titleOf } from '../../page/facts.ts'
+import { descriptionOf } from '../../page/read/facts.ts'
+import { titleOf } from '../../page/read/facts.ts'
 import { sameText } from '../../site/site-index.ts'
 import { rule } from '../rule.ts'
 

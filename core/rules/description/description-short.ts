@@ -1,5 +1,5 @@
 import { countGraphemes } from '../../measure/width.ts'
-import { descriptionOf } from '../../page/facts.ts'
+import { descriptionOf } from '../../page/read/facts.ts'
 import { hasUnspacedScript } from '../scripts.ts'
 import { rule } from '../rule.ts'
 

@@ -1,4 +1,4 @@
-import { isEmptyHeading, outlineOf, type HeadingFact, type PageFacts } from '../../page/facts.ts'
+import { isEmptyHeading, outlineOf, type HeadingFact, type PageFacts } from '../../page/read/facts.ts'
 
 /** The page's H1 with text, in runs: those with nothing but white space between them stand in one run. */
 export function h1Runs(page: PageFacts): HeadingFact[][] {

@@ -1,4 +1,4 @@
-import { isEmptyHeading, outlineOf, type HeadingFact } from '../../page/facts.ts'
+import { isEmptyHeading, outlineOf, type HeadingFact } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 import { isOfContent, nameOf } from './main-headings.ts'
 

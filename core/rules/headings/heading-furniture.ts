@@ -1,4 +1,4 @@
-import { isEmptyHeading, outlineOf } from '../../page/facts.ts'
+import { isEmptyHeading, outlineOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 import { nameOf } from './main-headings.ts'
 

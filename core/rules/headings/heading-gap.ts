@@ -1,4 +1,4 @@
-import { outlineOf } from '../../page/facts.ts'
+import { outlineOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 import { nameOf } from './main-headings.ts'
 

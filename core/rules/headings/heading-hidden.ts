@@ -1,4 +1,4 @@
-import { isEmptyHeading } from '../../page/facts.ts'
+import { isEmptyHeading } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 import { nameOf } from './main-headings.ts'
 

@@ -1,5 +1,5 @@
-import { hasKeyword } from '../../keywords/match.ts'
-import { isEmptyHeading, outlineOf } from '../../page/facts.ts'
+import { hasKeyword } from '../../words/match.ts'
+import { isEmptyHeading, outlineOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 import { nameOf } from './main-headings.ts'
 

@@ -1,4 +1,4 @@
-import { compileKeyword, hasKeyword } from '../../keywords/match.ts'
+import { compileKeyword, hasKeyword } from '../../words/match.ts'
 import { rule } from '../rule.ts'
 import { contentHeadings, nameOf } from './main-headings.ts'
 

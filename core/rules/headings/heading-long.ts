@@ -1,6 +1,6 @@
 import { countGraphemes } from '../../measure/width.ts'
-import { outlineOf } from '../../page/facts.ts'
-import { countWords } from '../../page/words.ts'
+import { outlineOf } from '../../page/read/facts.ts'
+import { countWords } from '../../words/count-words.ts'
 import { rule } from '../rule.ts'
 import { hasUnspacedScript } from '../scripts.ts'
 import { nameOf } from './main-headings.ts'

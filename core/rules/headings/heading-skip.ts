@@ -1,4 +1,4 @@
-import { isEmptyHeading, outlineOf, type HeadingFact } from '../../page/facts.ts'
+import { isEmptyHeading, outlineOf, type HeadingFact } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 
 /** A heading with the level of the one before it in its run, in document order; main content is one run, an H1 in the banner counting before it. */

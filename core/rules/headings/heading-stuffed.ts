@@ -1,4 +1,4 @@
-import { hasKeyword } from '../../keywords/match.ts'
+import { hasKeyword } from '../../words/match.ts'
 import { rule } from '../rule.ts'
 import { contentHeadings, nameOf } from './main-headings.ts'
 

@@ -1,4 +1,4 @@
-import type { PageFacts, Place } from '../../page/facts.ts'
+import type { PageFacts, Place } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 
 const ofHead = /^(?:description|robots|viewport|keywords|author|theme-color|(?:og|twitter|article):.*)$/

@@ -1,4 +1,4 @@
-import { languagePattern } from '../house-style.ts'
+import { languagePattern } from '../../words/language.ts'
 import { rule } from '../rule.ts'
 
 /** No language, or one that is no language tag. */

@@ -1,4 +1,4 @@
-import type { Landmark, PageFacts } from '../../page/facts.ts'
+import type { Landmark, PageFacts } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 
 const shown = (page: PageFacts, landmark: Landmark) =>

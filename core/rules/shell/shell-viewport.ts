@@ -1,4 +1,4 @@
-import { metasNamed } from '../../page/facts.ts'
+import { metasNamed } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 
 /**

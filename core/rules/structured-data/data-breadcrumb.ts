@@ -1,4 +1,4 @@
-import { resolveAddress, withoutQuery } from '../../site/addresses.ts'
+import { resolveAddress, withoutQuery } from '../../addresses/addresses.ts'
 import {
   schemaTypes,
   textOf,

@@ -1,5 +1,5 @@
 import { isSchemaContext } from '../../structured-data/context.ts'
-import { member, type JsonValue } from '../../structured-data/json.ts'
+import { member, type JsonValue } from '../../json/json.ts'
 import { dataOf, isMeantForSchema } from '../../structured-data/read.ts'
 import { rule } from '../rule.ts'
 

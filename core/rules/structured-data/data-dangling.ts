@@ -1,4 +1,4 @@
-import { addressKey, resolveAddress } from '../../site/addresses.ts'
+import { addressKey, resolveAddress } from '../../addresses/addresses.ts'
 import { danglingLinks } from '../../structured-data/site-things.ts'
 import type { PageId, SiteIndex } from '../../site/site-index.ts'
 import { siteRule } from '../rule.ts'

@@ -1,5 +1,5 @@
 /** Repairs of a value or a name within a JSON-LD block: the rest of the block stays as it is. */
-import type { PageFacts } from '../../page/facts.ts'
+import type { PageFacts } from '../../page/read/facts.ts'
 import type { Span } from '../../structured-data/page-data.ts'
 import type { Repair } from '../rule.ts'
 

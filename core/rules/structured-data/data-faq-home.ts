@@ -1,4 +1,4 @@
-import { sameAddress } from '../../site/addresses.ts'
+import { sameAddress } from '../../addresses/addresses.ts'
 import { schemaTypes } from '../../structured-data/page-data.ts'
 import { dataOf } from '../../structured-data/read.ts'
 import { isA } from '../../structured-data/vocabulary.ts'

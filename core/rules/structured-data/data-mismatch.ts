@@ -1,5 +1,5 @@
-import { canonicalOf, outlineOf, titleOf } from '../../page/facts.ts'
-import { resolveAddress, withoutQuery } from '../../site/addresses.ts'
+import { canonicalOf, outlineOf, titleOf } from '../../page/read/facts.ts'
+import { resolveAddress, withoutQuery } from '../../addresses/addresses.ts'
 import { literalOf, mainThing } from '../../structured-data/about.ts'
 import { dataOf } from '../../structured-data/read.ts'
 import { folded } from '../../structured-data/visible.ts'

@@ -1,4 +1,4 @@
-import { isIndexable } from '../../page/facts.ts'
+import { isIndexable } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 import { described } from './example.ts'
 

@@ -1,4 +1,4 @@
-import { resolveAddress } from '../../site/addresses.ts'
+import { resolveAddress } from '../../addresses/addresses.ts'
 import { isAddress, isRelativeAddress } from '../../structured-data/formats.ts'
 import { dataOf } from '../../structured-data/read.ts'
 import { rangesOf } from '../../structured-data/vocabulary.ts'

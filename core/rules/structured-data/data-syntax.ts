@@ -1,4 +1,4 @@
-import { lineAndColumn, lineStarts } from '../../page/places.ts'
+import { lineAndColumn, lineStarts } from '../../page/source/places.ts'
 import { dataOf } from '../../structured-data/read.ts'
 import { rule } from '../rule.ts'
 

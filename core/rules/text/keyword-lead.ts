@@ -1,5 +1,5 @@
-import { hasKeyword } from '../../keywords/match.ts'
-import { firstWords } from '../../page/words.ts'
+import { hasKeyword } from '../../words/match.ts'
+import { firstWords } from '../../words/count-words.ts'
 import { rule } from '../rule.ts'
 
 /** The primary keyword does not come early in the text. */

@@ -1,4 +1,4 @@
-import { addressKey } from '../../site/addresses.ts'
+import { addressKey } from '../../addresses/addresses.ts'
 import { rule } from '../rule.ts'
 
 /** A link to no page or file of the site. */

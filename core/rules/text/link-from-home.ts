@@ -1,4 +1,4 @@
-import { addressKey } from '../../site/addresses.ts'
+import { addressKey } from '../../addresses/addresses.ts'
 import { rule } from '../rule.ts'
 
 /** A landing page that the home page does not lead to. */

@@ -1,4 +1,4 @@
-import { primaryLanguage } from '../../keywords/stem.ts'
+import { primaryLanguage } from '../../words/stem.ts'
 import { rule } from '../rule.ts'
 
 /**

@@ -1,4 +1,4 @@
-import { titleOf, type PageFacts } from '../../page/facts.ts'
+import { titleOf, type PageFacts } from '../../page/read/facts.ts'
 import { pageWords } from '../../wording/patterns.ts'
 import type { HouseStyle } from '../house-style.ts'
 

@@ -1,4 +1,4 @@
-import { titleOf } from '../../page/facts.ts'
+import { titleOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 
 /** The title fits, but so closely that an engine may cut it. */

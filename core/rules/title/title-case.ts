@@ -1,5 +1,5 @@
-import { primaryLanguage } from '../../keywords/stem.ts'
-import { titleOf } from '../../page/facts.ts'
+import { primaryLanguage } from '../../words/stem.ts'
+import { titleOf } from '../../page/read/facts.ts'
 import { namesIn, toCasing } from '../../wording/casing.ts'
 import { protectedBy } from '../house-style.ts'
 import { rule } from '../rule.ts'

@@ -1,4 +1,4 @@
-import { titleOf } from '../../page/facts.ts'
+import { titleOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 
 /** The title does not fit the two lines of a narrow screen's result. */

@@ -1,4 +1,4 @@
-import { outlineOf, titleOf } from '../../page/facts.ts'
+import { outlineOf, titleOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 
 /** A title element with only white space in it. */

@@ -1,6 +1,6 @@
-import { findKeyword } from '../../keywords/match.ts'
+import { findKeyword } from '../../words/match.ts'
 import { textWidth } from '../../measure/width.ts'
-import { titleOf } from '../../page/facts.ts'
+import { titleOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 
 /** The keyword starts in the second half of the visible title. */

@@ -1,5 +1,5 @@
-import { hasKeyword } from '../../keywords/match.ts'
-import { titleOf } from '../../page/facts.ts'
+import { hasKeyword } from '../../words/match.ts'
+import { titleOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 
 /** The primary keyword is not in the title. */

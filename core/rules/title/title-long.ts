@@ -1,5 +1,5 @@
 import { countGraphemes } from '../../measure/width.ts'
-import { titleOf } from '../../page/facts.ts'
+import { titleOf } from '../../page/read/facts.ts'
 import { hasUnspacedScript } from '../scripts.ts'
 import { rule } from '../rule.ts'
 

@@ -1,4 +1,4 @@
-import { outlineOf, titleOf } from '../../page/facts.ts'
+import { outlineOf, titleOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 
 /** No title element in the head. */

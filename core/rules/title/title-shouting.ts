@@ -1,4 +1,4 @@
-import { titleOf } from '../../page/facts.ts'
+import { titleOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 
 /** Words in capitals. */

@@ -1,5 +1,5 @@
-import { outlineOf, titleOf } from '../../page/facts.ts'
-import { decodedPath } from '../../site/addresses.ts'
+import { outlineOf, titleOf } from '../../page/read/facts.ts'
+import { decodedPath } from '../../addresses/addresses.ts'
 import { publishedYear } from '../../structured-data/things.ts'
 import { rule } from '../rule.ts'
 

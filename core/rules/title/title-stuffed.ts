@@ -1,6 +1,6 @@
-import { findKeyword } from '../../keywords/match.ts'
-import { languageOf, wordsOf } from '../../keywords/stem.ts'
-import { titleOf } from '../../page/facts.ts'
+import { findKeyword } from '../../words/match.ts'
+import { languageOf, wordsOf } from '../../words/stem.ts'
+import { titleOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
 import { ownTitle } from './own-title.ts'
 

@@ -1,4 +1,4 @@
-import { titleOf } from '../../page/facts.ts'
+import { titleOf } from '../../page/read/facts.ts'
 import { aroundPage, inPattern } from '../../wording/patterns.ts'
 import { fillTokens } from '../../wording/tokens.ts'
 import { rule } from '../rule.ts'

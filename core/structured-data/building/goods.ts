@@ -15,7 +15,7 @@ import {
   price,
   under,
 } from './ground.ts'
-import { dateIn, durationIn, timesIn } from '../said.ts'
+import { dateIn, durationIn, timesIn } from '../figures-in-text.ts'
 
 export function product(ground: Ground): Builder {
   const b = new Builder('Product')

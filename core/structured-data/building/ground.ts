@@ -1,9 +1,9 @@
 /** What a page is built from: its pieces, the names that stand beside them, and the values found there with their places. */
-import { descriptionOf, outlineOf, titleOf, type PageFacts } from '../../page/facts.ts'
-import { resolveAddress } from '../../site/addresses.ts'
+import { descriptionOf, outlineOf, titleOf, type PageFacts } from '../../page/read/facts.ts'
+import { resolveAddress } from '../../addresses/addresses.ts'
 import { contentOf, type Content, type Piece } from '../content.ts'
-import { step } from '../edit-json.ts'
-import { dateIn, pricesIn } from '../said.ts'
+import { step } from '../../json/edit-json.ts'
+import { dateIn, pricesIn } from '../figures-in-text.ts'
 
 export type BuildKind =
   | 'FAQPage'

@@ -16,8 +16,8 @@ import {
   price,
   questionsOf,
 } from './ground.ts'
-import { dateIn, durationIn } from '../said.ts'
-import { resolveAddress } from '../../site/addresses.ts'
+import { dateIn, durationIn } from '../figures-in-text.ts'
+import { resolveAddress } from '../../addresses/addresses.ts'
 
 export function faqPage({ content }: Ground): Builder {
   const b = new Builder('FAQPage')

@@ -10,8 +10,8 @@ import {
   organisation,
   picture,
 } from './ground.ts'
-import { hoursIn, pricesIn } from '../said.ts'
-import { resolveAddress } from '../../site/addresses.ts'
+import { hoursIn, pricesIn } from '../figures-in-text.ts'
+import { resolveAddress } from '../../addresses/addresses.ts'
 
 export function localBusiness(ground: Ground): Builder {
   const b = new Builder('LocalBusiness')

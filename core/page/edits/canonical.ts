@@ -1,0 +1,23 @@
+/** The canonical link: written, made, or taken out. */
+import type { Edit } from './draft.ts'
+import type { Located, Locations } from '../splice/locate.ts'
+import {
+  clean,
+  escapeAttribute,
+  insertInHead,
+  removal,
+  setAttribute,
+  voidEnd,
+  type Splices,
+} from '../splice/splice.ts'
+
+export function canonicalSplices(places: Locations, element: Located | undefined, edit: Edit): Splices {
+  if (edit.remove) return element ? removal(places.view, element) : []
+  const value = clean(edit.value ?? '')
+  if (!element)
+    return insertInHead(
+      places,
+      `<link rel="canonical" href="${escapeAttribute(value, '"', places)}"${voidEnd(places)}`,
+    )
+  return [setAttribute(places, element, 'href', value)]
+}

@@ -1,0 +1,200 @@
+/** What an editor decided, apart from the sources: the project file, the store and the command log all speak of it. */
+import Joi from 'joi'
+import { editSchema, targetKeyPattern, type Draft, type Edit } from '../page/edits/draft.ts'
+import type { Keywords } from '../words/match.ts'
+import { defaultStyle, houseStyleSchema, readHouseStyle, type HouseStyle } from '../rules/house-style.ts'
+import { templateRulesSchema, type TemplateRule } from '../headings/template-rules.ts'
+import { carriers } from '../site/page-tokens.ts'
+
+/**
+ * Decisions by key. Of a page: `edit:<target>`, `keyword:primary`, `keyword:secondary`, `stet:<rule>|<target>`,
+ * `state`, `note`, `takes:title`, `takes:description`, `follow` (metas that carry the wording along), `answer` (from an
+ * approval file). Of the site as a whole (path ""): `style`, `templates` (see
+ * headings/template-rules.ts), `base`, `name`. A key that is absent is undecided.
+ */
+export type Decisions = Readonly<Record<string, unknown>>
+
+export interface Stet {
+  fingerprint: string
+  reason: string
+  date: string
+}
+/** One wording among alternatives; `from` says what it was drafted from, "" where an editor wrote it. */
+export interface Take {
+  text: string
+  from: string
+}
+/** What a colleague answered to the wording that `of` fingerprints. */
+export interface Answer {
+  answer: 'yes' | 'no' | 'note'
+  note: string
+  date: string
+  by: string
+}
+export type PageState = 'untouched' | 'drafted' | 'approved' | 'handed off'
+
+/** One step of the command log: what it was called, and every decision that it changed. */
+export interface LogEntry {
+  at: string
+  label: string
+  changes: { path: string; key: string; before: unknown; after: unknown }[]
+  undone: boolean
+}
+
+const text = (most: number) => Joi.string().allow('').max(most)
+export const decisionsSchema = Joi.object()
+  .pattern(Joi.string().max(300), Joi.any())
+  .custom((value: Record<string, unknown>, helpers) => {
+    for (const [key, decision] of Object.entries(value)) {
+      const schema = schemaFor(key)
+      if (!schema) return helpers.message({ custom: `“${key}” is not a known decision` })
+      const { error } = schema.validate(decision)
+      if (error) return helpers.message({ custom: `“${key}”: ${error.message}` })
+    }
+    return value
+  })
+
+/** One change of a log entry: a decision as it was and as it is, each as a decision must be; nothing where it was or is not decided. */
+const changeSchema = Joi.object({
+  path: text(2000).required(),
+  key: Joi.string().max(300).required(),
+  before: Joi.any(),
+  after: Joi.any(),
+}).custom((change: LogEntry['changes'][number], helpers) => {
+  const schema = schemaFor(change.key)
+  if (!schema) return helpers.message({ custom: `“${change.key}” is not a known decision` })
+  for (const side of ['before', 'after'] as const) {
+    const value = change[side]
+    const { error } = value === undefined || value === null ? {} : schema.validate(value)
+    if (error) return helpers.message({ custom: `“${change.key}”, ${side}: ${error.message}` })
+  }
+  return change
+})
+/** A command log as a project file carries it. */
+export const logSchema = Joi.array()
+  .items(
+    Joi.object({
+      at: text(40).required(),
+      label: text(2000).required(),
+      changes: Joi.array().items(changeSchema).required(),
+      undone: Joi.boolean().required(),
+    }),
+  )
+  .max(200_000)
+
+function schemaFor(key: string): Joi.Schema | null {
+  if (key.startsWith('edit:')) return targetKeyPattern.test(key.slice(5)) ? editSchema : null
+  if (key.startsWith('stet:'))
+    return Joi.object({ fingerprint: text(10_000), reason: text(1000), date: text(40) })
+  switch (key) {
+    case 'keyword:primary':
+      return text(200)
+    case 'keyword:secondary':
+      return Joi.array().items(text(200)).max(50)
+    case 'state':
+      return Joi.valid('drafted', 'approved', 'handed off')
+    case 'note':
+      return text(2000)
+    case 'takes:title':
+    case 'takes:description':
+      return Joi.array()
+        .items(Joi.object({ text: text(2000), from: text(200) }))
+        .max(50)
+    case 'follow':
+      return Joi.array()
+        .items(Joi.valid(...carriers))
+        .unique()
+    case 'answer':
+      return Joi.object({
+        answer: Joi.valid('yes', 'no', 'note').required(),
+        note: text(2000),
+        date: text(40),
+        by: text(200),
+      })
+    case 'style':
+      return houseStyleSchema
+    case 'templates':
+      return templateRulesSchema
+    case 'base':
+      return text(2000)
+    case 'name':
+      return text(200)
+    default:
+      return null
+  }
+}
+
+/** The draft among a page's decisions. */
+export function draftOf(decisions: Decisions): Draft {
+  const draft: Record<string, Edit> = {}
+  for (const [key, value] of Object.entries(decisions))
+    if (key.startsWith('edit:')) draft[key.slice(5)] = value as Edit
+  return draft
+}
+
+export function keywordsOf(decisions: Decisions): Keywords | null {
+  const primary = decisions['keyword:primary'] as string | undefined
+  const secondary = decisions['keyword:secondary'] as string[] | undefined
+  return primary || secondary?.length ? { primary: primary ?? '', secondary: secondary ?? [] } : null
+}
+
+export function stateOf(decisions: Decisions): PageState {
+  const state = decisions.state as PageState | undefined
+  if (state === 'approved' || state === 'handed off') return state
+  return state === 'drafted' || Object.keys(decisions).some(isEdit) ? 'drafted' : 'untouched'
+}
+
+/** The house style among the site's decisions; one that cannot be read any more is as if none were decided. */
+export function styleOf(decisions: Decisions): HouseStyle {
+  const read = readHouseStyle(decisions.style ?? {})
+  return read.ok ? read.style : defaultStyle
+}
+
+/** The site's rules for what recurs; some that cannot be read any more are as if none were decided. */
+export function templatesOf(decisions: Decisions): TemplateRule[] {
+  const { value, error } = templateRulesSchema.validate(decisions.templates ?? [])
+  return error ? [] : (value as TemplateRule[])
+}
+
+export const followOf = (decisions: Decisions): string[] => (decisions.follow as string[] | undefined) ?? []
+export const takesOf = (decisions: Decisions, field: 'title' | 'description'): Take[] =>
+  (decisions[`takes:${field}`] as Take[] | undefined) ?? []
+
+export const stetKey = (rule: string, target: string): string => `stet:${rule}|${target}`
+
+/** Decisions that change the page's file. */
+const isEdit = (key: string) => key.startsWith('edit:') || key === 'follow'
+
+/**
+ * The changes that deciding `key` makes: the decision itself, and, for an edit of a page that was approved or handed
+ * off, that it is drafted again. `after` undefined takes the decision back.
+ */
+export function changesFor(
+  path: string,
+  decisions: Decisions,
+  key: string,
+  after: unknown,
+): LogEntry['changes'] {
+  const before = decisions[key]
+  if (JSON.stringify(before) === JSON.stringify(after)) return []
+  const changes: LogEntry['changes'] = [{ path, key, before, after }]
+  const state = stateOf(decisions)
+  if (isEdit(key) && (state === 'approved' || state === 'handed off'))
+    changes.push({ path, key: 'state', before: decisions.state, after: 'drafted' })
+  return changes
+}
+
+/** Decisions after a step, or, backwards, before it. */
+export function applyChanges(
+  decisions: Decisions,
+  changes: LogEntry['changes'],
+  backwards = false,
+): Decisions {
+  const next: Record<string, unknown> = { ...decisions }
+  for (const { key, before, after } of backwards ? [...changes].reverse() : changes) {
+    const value = backwards ? before : after
+    if (value === undefined || value === null) delete next[key]
+    else next[key] = value
+  }
+  return next
+}
