@@ -1,14 +1,15 @@
 import { parseArgs } from 'node:util'
-import type { Draft, Edit } from '../core/page/edits/draft.ts'
+import { isWebAddress } from '../core/addresses/addresses.ts'
+import { cellOf } from '../core/exchange/keyword-sheet.ts'
 import { robotsDirectives, unknownDirectives } from '../core/rules/address/robots-unknown.ts'
-import { addressOf, isPagePath, isWebAddress } from '../core/addresses/addresses.ts'
-import { movesOf, noMoves, type SlugEdit } from '../core/site/moves.ts'
+import { pathOf, type PageId } from '../core/site/page-identity.ts'
+import type { Decisions } from '../core/work/decisions.ts'
 import { safeSegment } from '../core/wording/slug.ts'
-import { baseFrom, cellOf, sheetFrom } from './inputs.ts'
+import { dateFrom, sheetFrom } from './inputs.ts'
 import { checkOut } from './output-folder.ts'
 import { print } from './output.ts'
 import { Problem } from './problem.ts'
-import { openSite } from './site-files.ts'
+import { decide, siteFrom } from './site.ts'
 import { writeSite } from './write-site.ts'
 
 const targets = new Map([
@@ -50,42 +51,37 @@ export async function apply(args: string[]): Promise<number> {
     throw new Problem(
       `The sheet has a column ${by === 'url' ? 'url' : 'slug'}: give the address of the root with --base-url.`,
     )
-  const base = baseFrom(values['base-url'])
-
-  const site = openSite(positionals)
+  const site = siteFrom(positionals, { baseUrl: values['base-url'], date: dateFrom(undefined) })
   checkOut(out, positionals)
-  const pages = site.whole ? site.paths.filter(isPagePath) : site.paths
-  const byKey = new Map(
-    pages.map((path) => [by === 'path' ? path : addressOf(site.addressPath(path), base), path]),
-  )
-  const drafts = new Map<string, Draft>()
-  const slugs = new Map<string, SlugEdit>()
+  const byKey = new Map(site.inOrder.map((page) => [by === 'path' ? pathOf(page) : page.url, page.id]))
+  const decided = new Map<PageId, Decisions>()
   const problems: string[] = []
   for (const { line, cells } of rows) {
-    const key = cellOf(cells, by)
-    const path = byKey.get(key)
-    if (!path) problems.push(`row ${line}: no page ${key}`)
-    else if (drafts.has(path)) problems.push(`row ${line}: a second row for ${key}`)
+    const name = cellOf(cells, by)
+    const id = byKey.get(name)
+    if (id === undefined) problems.push(`row ${line}: no page ${name}`)
+    else if (decided.has(id)) problems.push(`row ${line}: a second row for ${name}`)
     else {
-      const edits: Record<string, Edit> = {}
+      const decisions: Record<string, unknown> = { ...site.decisionsOf(id) }
       for (const [column, target] of targets) {
         const cell = cellOf(cells, column)
         if (cell === '') continue
         const wrong = problemOf(column, cell)
         if (wrong) problems.push(`row ${line}: ${wrong}`)
-        else edits[target] = { value: cell }
+        else decisions[`edit:${target}`] = { value: cell }
       }
-      drafts.set(path, edits)
       const slug = cellOf(cells, 'slug')
       if (slug && safeSegment(slug) !== slug)
         problems.push(
           `row ${line}: the slug “${slug}” cannot stand in an address${safeSegment(slug) ? `; “${safeSegment(slug)}” can` : ''}`,
         )
-      else if (slug) slugs.set(site.addressPath(path), { value: slug })
+      else if (slug) decisions['edit:slug'] = { value: slug }
+      decided.set(id, decisions)
     }
   }
-  const moves = slugs.size > 0 ? movesOf(site.paths.map(site.addressPath), slugs, base) : noMoves
-  const written = writeSite(site, drafts, moves, base, out, problems)
+  const before = site.decisionsOf
+  decide(site, (id) => decided.get(id) ?? before(id))
+  const written = await writeSite(site, out, { strict: true, lists: false, problems })
   const addresses = written.moved > 0 ? `, ${written.moved} at new addresses (see redirects.csv)` : ''
   await print(`${written.files} files written to ${out}, ${written.changed} of them changed${addresses}\n`)
   return 0

@@ -2,18 +2,21 @@
 import { parseArgs } from 'node:util'
 import about from '../package.json' with { type: 'json' }
 import { pageReport, siteMarkReport, type PageReport, type Report } from '../core/exchange/audit-report.ts'
-import { compileKeyword, type Keywords } from '../core/words/match.ts'
+import { readKeywords } from '../core/exchange/keyword-sheet.ts'
 import { measure } from '../core/measure/snippet.ts'
-import { onePage, pageFrom, type Outcome } from '../core/page/read/boundary.ts'
+import { onePage } from '../core/page/read/boundary.ts'
 import { descriptionOf, titleOf } from '../core/page/read/facts.ts'
-import { defaultStyle } from '../core/rules/house-style.ts'
-import { auditPage, auditSite } from '../core/rules/runner.ts'
-import { addressOf, isPagePath } from '../core/addresses/addresses.ts'
-import { addressOnly, emptyIndex, entryOf, keywordKey, updateIndex } from '../core/site/site-index.ts'
-import { baseFrom, dateFrom, formatFrom, keywordsFrom, styleFrom } from './inputs.ts'
-import { nobodyReads, print } from './output.ts'
+import { styleFor } from '../core/rules/house-style.ts'
+import { auditSite } from '../core/rules/runner.ts'
+import { pathOf, type PageId } from '../core/site/page-identity.ts'
+import type { Evaluated } from '../core/work/evaluate.ts'
+import { runOverPages } from '../core/work/run.ts'
+import { addressesFor } from '../core/work/setting.ts'
 import { reportWriter } from './audit-writer.ts'
-import { openSite } from './site-files.ts'
+import { dateFrom, formatFrom, sheetFrom, styleFrom } from './inputs.ts'
+import { nobodyReads, print } from './output.ts'
+import { Problem } from './problem.ts'
+import { siteFrom, type CommandSite } from './site.ts'
 
 export async function audit(args: string[]): Promise<number> {
   const { values, positionals } = parseArgs({
@@ -30,89 +33,75 @@ export async function audit(args: string[]): Promise<number> {
   })
   const format = formatFrom(values.format, ['text', 'json', 'csv'])
   const date = dateFrom(values.date)
-  const base = baseFrom(values['base-url'])
-  const baseKnown = values['base-url'] !== undefined
-  const style = values.style ? styleFrom(values.style) : defaultStyle
-  const keywords = values.keywords ? keywordsFrom(values.keywords) : new Map<string, Keywords>()
-
-  const files = openSite(positionals)
-  const index = emptyIndex(
-    base,
-    files.whole,
-    files.paths.map((p) => [p, files.addressPath(p)] as const),
-  )
-  const urlOf = (path: string) => addressOf(files.addressPath(path), base)
-  const keywordsFor = (path: string) => keywords.get(path) ?? keywords.get(urlOf(path)) ?? null
-  const keywordFor = (path: string, lang: string | null) => {
-    const primary = keywordsFor(path)?.primary
-    return primary ? compileKeyword(primary, lang) : null
-  }
-  const pages = files.whole ? files.paths.filter(isPagePath) : files.paths
-  const known = new Set(pages.flatMap((path) => [path, urlOf(path)]))
-  const strays = [...keywords.keys()].filter((key) => !known.has(key))
-  if (strays.length > 0)
-    process.stderr.write(
-      `quill: ${values.keywords} names ${strays.length === 1 ? 'a page that is' : `${strays.length} pages that are`} not there: ${strays.slice(0, 5).join(', ')}${strays.length > 5 ? ' …' : ''}\n`,
-    )
-
-  // Every page's address is known to the first rule that runs; and what the home page links to.
-  for (const path of pages) {
-    const keyword = keywordFor(path, style.language)
-    updateIndex(index, path, {
-      ...addressOnly(path, urlOf(path)),
-      keyword: keywordKey(keyword),
-      phrase: keyword?.text ?? null,
-    })
-  }
-  const read = (path: string) =>
-    onePage(() => pageFrom(files.read(path), { path, url: urlOf(path), main: style.main }))
-  const home = index.addresses.get(base)
-  if (home !== undefined && pages.includes(home)) {
-    const page = read(home)
-    if (page.ok)
-      updateIndex(
-        index,
-        home,
-        entryOf(home, page.value.page, index, keywordFor(home, page.value.page.lang ?? style.language)),
-      )
-  }
-
+  const site = siteFrom(positionals, {
+    baseUrl: values['base-url'],
+    date,
+    style: values.style ? styleFrom(values.style) : undefined,
+  })
+  if (values.keywords) assign(site, values.keywords)
+  const { setting } = site
+  const { style, base, index } = setting
   const conformance = values.html ? (await import('./conformance.ts')).conformanceOf : null
-  async function judged(path: string): Promise<Outcome<PageReport>> {
-    const page = read(path)
-    if (!page.ok) return page
-    const outcome = onePage(() => {
-      const { source, page: facts } = page.value
-      updateIndex(index, path, entryOf(path, facts, index, keywordFor(path, facts.lang ?? style.language)))
-      const marks = auditPage(facts, index, style, { date, keywords: keywordsFor(path), baseKnown })
-      const measured = (role: 'title' | 'description') => {
-        const text = role === 'title' ? titleOf(facts)?.text : descriptionOf(facts)?.content
-        return text ? measure(text, role, style.slots) : null
-      }
-      return { ok: true, value: pageReport(facts, source.text, marks, measured) }
-    })
-    if (outcome.ok && conformance) outcome.value.html = await conformance(page.value.source.text)
-    return outcome
-  }
 
-  const unread: Report['unread'] = [...files.unread]
+  const urls = new Map(site.inOrder.map((page) => [pathOf(page), addressesFor(page, setting).url]))
+  const unread: Report['unread'] = [...site.unread]
   const totals: Report['totals'] = { pages: 0, blocker: 0, flaw: 0, nit: 0 }
-  const writer = reportWriter(format, { version: about.version, base, urlOf })
+  const writer = reportWriter(format, {
+    version: about.version,
+    base,
+    urlOf: (path) => urls.get(path) ?? path,
+  })
   await print(writer.begin())
-  for (const path of pages) {
-    if (nobodyReads()) return 0
-    const report = await judged(path)
-    if (!report.ok) {
-      updateIndex(index, path, null)
-      unread.push({ path, why: report.why })
-      continue
-    }
-    totals.pages++
-    for (const mark of report.value.marks) totals[mark.severity]++
-    await print(writer.page(report.value))
-  }
+  const done = await runOverPages(
+    { setting, pages: site.inOrder, decisionsOf: site.decisionsOf, read: site.read },
+    {
+      stopped: nobodyReads,
+      async onPage(page, judged) {
+        const report = judged.ok ? onePage(() => ({ ok: true, value: reportOf(judged.value) })) : judged
+        if (!report.ok) {
+          unread.push({ path: pathOf(page), why: report.why })
+          return
+        }
+        if (judged.ok && conformance) report.value.html = await conformance(judged.value.proof.source.text)
+        totals.pages++
+        for (const mark of report.value.marks) totals[mark.severity]++
+        await print(writer.page(report.value))
+      },
+    },
+  )
+  if (!done) return 0
+  const nameOf = (id: PageId) => index.entries.get(id)?.path ?? id
   const siteMarks = auditSite(index, style, date)
   for (const mark of siteMarks) totals[mark.severity]++
-  await print(writer.end(siteMarkReport(siteMarks), totals, unread))
+  await print(writer.end(siteMarkReport(siteMarks, nameOf), totals, unread))
   return totals.blocker > 0 ? 1 : 0
+}
+
+/** Takes keywords from a sheet over those that the pages have; what names no page is said. */
+function assign(site: CommandSite, file: string): void {
+  const pages = site.inOrder.map((page) => ({ id: page.id, path: pathOf(page), url: page.url }))
+  const sheet = readKeywords(sheetFrom(file, 'the keywords'), pages)
+  if (!sheet.ok) throw new Problem(`${file}: ${sheet.why}`)
+  const { matched, unmatched } = sheet.read
+  if (unmatched.length > 0)
+    process.stderr.write(
+      `quill: ${file} names ${unmatched.length === 1 ? 'a page that is' : `${unmatched.length} pages that are`} not there: ${unmatched.slice(0, 5).join(', ')}${unmatched.length > 5 ? ' …' : ''}\n`,
+    )
+  const keywords = new Map(matched.map(({ id, primary, secondary }) => [id, { primary, secondary }]))
+  const before = site.decisionsOf
+  site.decisionsOf = (id) => {
+    const given = keywords.get(id)
+    return given
+      ? { ...before(id), 'keyword:primary': given.primary, 'keyword:secondary': given.secondary }
+      : before(id)
+  }
+}
+
+function reportOf({ page, proof, openMarks, setting }: Evaluated): PageReport {
+  const { slots } = styleFor(setting.style, page.url)
+  const measured = (role: 'title' | 'description') => {
+    const text = role === 'title' ? titleOf(page)?.text : descriptionOf(page)?.content
+    return text ? measure(text, role, slots) : null
+  }
+  return pageReport(page, proof.source.text, openMarks, measured)
 }

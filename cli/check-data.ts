@@ -7,10 +7,12 @@ import {
   type DataFileReport,
 } from '../core/exchange/data-report.ts'
 import type { Outcome } from '../core/page/read/boundary.ts'
+import { handOffFiles } from '../core/exchange/hand-off.ts'
 import { defaultStyle } from '../core/rules/house-style.ts'
 import { addressOf } from '../core/addresses/addresses.ts'
 import { baseFrom, dateFrom, formatFrom } from './inputs.ts'
 import { print } from './output.ts'
+import { siteFrom } from './site.ts'
 import { openSite } from './site-files.ts'
 
 const isDocument = (path: string) => /\.(?:jsonld|json)$/i.test(path)
@@ -29,8 +31,9 @@ export async function checkData(args: string[]): Promise<number> {
   })
   const format = formatFrom(values.format, ['text', 'json'])
   const date = dateFrom(values.date)
-  const base = baseFrom(values['base-url'])
   const given = openSite(positionals)
+  const base = baseFrom(values['base-url'] ?? given.project?.site.base)
+  const read = given.project ? await proofsOf(positionals, date, values['base-url']) : given.read
   const files: { path: string; read(): Outcome<DataFile> }[] = []
   const single = positionals.length === given.paths.length
   for (const path of given.paths) {
@@ -41,8 +44,8 @@ export async function checkData(args: string[]): Promise<number> {
       path,
       read: () =>
         isDocument(path)
-          ? { ok: true, value: dataFileOfDocument(path, url, given.read(path)) }
-          : dataFileOfPage(path, url, given.read(path)),
+          ? { ok: true, value: dataFileOfDocument(path, url, read(path)) }
+          : dataFileOfPage(path, url, read(path)),
     })
   }
   const { files: reports, unread: left } = dataReports(
@@ -50,13 +53,26 @@ export async function checkData(args: string[]): Promise<number> {
     defaultStyle,
     date,
     base,
-    values['base-url'] !== undefined,
+    values['base-url'] !== undefined || given.project !== null,
   )
   const unread = [...given.unread, ...left]
   await print(
     format === 'json' ? JSON.stringify({ files: reports, unread }, null, 2) + '\n' : textOf(reports, unread),
   )
   return reports.some((f) => f.blocks.some((b) => b.marks.some((m) => m.severity === 'blocker'))) ? 1 : 0
+}
+
+/** The files of a project as its work leaves them, by their paths as they were taken in. */
+async function proofsOf(
+  given: string[],
+  date: string,
+  baseUrl: string | undefined,
+): Promise<(path: string) => Uint8Array> {
+  const site = siteFrom(given, { baseUrl, date })
+  const changed = new Map<string, Uint8Array>()
+  for await (const { from, bytes } of handOffFiles(site, { which: 'changed', lists: false }))
+    if (from !== null) changed.set(from, bytes)
+  return (path) => changed.get(path) ?? site.bytes(path)
 }
 
 function textOf(reports: DataFileReport[], unread: { path: string; why: string }[]): string {

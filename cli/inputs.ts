@@ -1,7 +1,6 @@
 /** What commands are given beside the site: addresses, dates, sheets, a house style; each checked once, here. */
 import { existsSync, readFileSync, statSync } from 'node:fs'
-import { decodeSheet, readTable, type Row } from '../core/exchange/csv.ts'
-import type { Keywords } from '../core/words/match.ts'
+import { decodeSheet, readTable, type Table } from '../core/exchange/csv.ts'
 import { readHouseStyle, type HouseStyle } from '../core/rules/house-style.ts'
 import { unknownRules } from '../core/rules/runner.ts'
 import { isDate } from '../core/structured-data/formats.ts'
@@ -41,37 +40,11 @@ function fileBytes(path: string, what: string): Uint8Array {
 }
 
 /** A sheet's rows, whatever its encoding and separator. */
-export function sheetFrom(
-  path: string,
-  what: string,
-): { columns: string[]; rows: { line: number; cells: Row }[] } {
+export function sheetFrom(path: string, what: string): Extract<Table, { ok: true }> {
   const sheet = decodeSheet(fileBytes(path, what))
   const table = sheet.ok ? readTable(sheet.text) : sheet
   if (!table.ok) throw new Problem(`${path}: ${table.why}`)
   return table
-}
-
-/** A cell's text without the white space around it; "" where the sheet has no such column. */
-export const cellOf = (cells: Row, column: string): string => (cells[column] ?? '').trim()
-
-/** Keywords by path or by address: `path,primary,secondary`, secondary separated by `;`. */
-export function keywordsFrom(file: string): Map<string, Keywords> {
-  const { columns, rows } = sheetFrom(file, 'the keywords')
-  const by = columns.includes('path') ? 'path' : columns.includes('url') ? 'url' : null
-  if (!by || !columns.includes('primary'))
-    throw new Problem(`${file}: the columns path (or url), primary and secondary are expected.`)
-  return new Map(
-    rows.map(({ cells }) => [
-      cellOf(cells, by),
-      {
-        primary: cellOf(cells, 'primary'),
-        secondary: cellOf(cells, 'secondary')
-          .split(';')
-          .map((s) => s.trim())
-          .filter(Boolean),
-      },
-    ]),
-  )
 }
 
 export function styleFrom(file: string): HouseStyle {

@@ -5,12 +5,14 @@ import { checkData } from './check-data.ts'
 import { print } from './output.ts'
 import { Problem } from './problem.ts'
 import { repair } from './repair.ts'
+import { handOff } from './hand-off.ts'
 import { measureCommand } from './measure.ts'
 import { vocabularyCommand } from './vocabulary.ts'
 
 const usage = `quill audit PATH… [--base-url URL] [--keywords FILE.csv] [--style FILE.json] [--date YYYY-MM-DD] [--html] [--format text|json|csv]
 quill apply PATH --changes FILE.csv --out DIR [--base-url URL]
 quill repair PATH --out DIR [--rules ID,ID…] [--base-url URL] [--date YYYY-MM-DD] [--format text|json]
+quill hand-off PROJECT --out DIR [--changed-only] [--date YYYY-MM-DD]
 quill check-data FILE… [--base-url URL] [--date YYYY-MM-DD] [--format text|json]
 quill measure [--as title|description] [TEXT…]
 quill vocabulary TYPE|PROPERTY [--format text|json]
@@ -20,6 +22,7 @@ const commands = new Map<string, (args: string[]) => Promise<number>>([
   ['audit', audit],
   ['apply', apply],
   ['repair', repair],
+  ['hand-off', handOff],
   ['check-data', checkData],
   ['measure', measureCommand],
   ['vocabulary', vocabularyCommand],

@@ -2,13 +2,11 @@
 import { parseArgs } from 'node:util'
 import { repairSite, type PageRepairs } from '../core/work/repair-site.ts'
 import { ruleIds } from '../core/rules/runner.ts'
-import { defaultStyle } from '../core/rules/house-style.ts'
-import { addressOf, isPagePath } from '../core/addresses/addresses.ts'
-import { baseFrom, dateFrom, formatFrom } from './inputs.ts'
+import { dateFrom, formatFrom } from './inputs.ts'
 import { checkOut } from './output-folder.ts'
 import { print } from './output.ts'
 import { Problem } from './problem.ts'
-import { openSite } from './site-files.ts'
+import { decide, filesOf, siteFrom } from './site.ts'
 import { plural } from './words.ts'
 import { writeSite } from './write-site.ts'
 
@@ -28,7 +26,6 @@ export async function repair(args: string[]): Promise<number> {
   if (!values.out) throw new Problem('Name an empty or new folder to write to: --out DIR.')
   const format = formatFrom(values.format, ['text', 'json'])
   const date = dateFrom(values.date)
-  const base = baseFrom(values['base-url'])
   const only =
     values.rules === undefined
       ? null
@@ -40,22 +37,20 @@ export async function repair(args: string[]): Promise<number> {
   if (unknown.length > 0)
     throw new Problem(`--rules names rules that do not exist: ${unknown.map((id) => `“${id}”`).join(', ')}.`)
 
-  const site = openSite(positionals)
+  const site = siteFrom(positionals, { baseUrl: values['base-url'], date })
   checkOut(values.out, positionals)
-  const pages = site.whole ? site.paths.filter(isPagePath) : site.paths
   const repaired = repairSite(
     {
-      pages,
-      files: site.paths.map((path) => [path, site.addressPath(path)] as const),
-      whole: site.whole,
-      base,
-      baseKnown: values['base-url'] !== undefined,
-      read: site.read,
-      addressOf: (path) => addressOf(site.addressPath(path), base),
+      setting: site.setting,
+      pages: site.inOrder,
+      files: filesOf(site),
+      decisionsOf: site.decisionsOf,
+      read: (page) => site.bytes(page.file ?? ''),
     },
-    { style: defaultStyle, date, only: only === null ? null : new Set(only) },
+    { only: only === null ? null : new Set(only) },
   )
-  writeSite(site, repaired.drafts, repaired.moves, base, values.out)
+  decide(site, (id) => repaired.decisions.get(id) ?? {})
+  await writeSite(site, values.out, { strict: true, lists: false })
   const unread = [...site.unread, ...repaired.unread]
   await print(
     format === 'json'

@@ -1,6 +1,7 @@
 /** A site's files from a folder, a ZIP or single files, read when they are asked for. */
 import { existsSync, readdirSync, readFileSync, realpathSync, statSync, type Dirent } from 'node:fs'
 import { basename, join, sep } from 'node:path'
+import { isProject, readProject, type Project } from '../core/exchange/project.ts'
 import { isSystemFile, openZip } from '../core/exchange/zip.ts'
 import { Problem } from './problem.ts'
 
@@ -12,6 +13,8 @@ export interface SiteFiles {
   read(path: string): Uint8Array
   /** The path that counts for the address, where it is not the path as given. */
   addressPath(path: string): string
+  /** The project file that the site came in with its work, where it did. */
+  project: Project | null
   unread: { path: string; why: string }[]
 }
 
@@ -66,14 +69,17 @@ function folder(root: string): SiteFiles {
     whole: true,
     read: (path) => readFileSync(join(root, path)),
     addressPath: (p) => p,
+    project: null,
     unread: unread.sort((a, b) => byPath(a.path, b.path)),
   }
 }
 
 function archive(file: string): SiteFiles {
-  const opened = openZip(readFileSync(file))
+  const archived = readFileSync(file)
+  const opened = openZip(archived)
   if (!opened.ok) throw new Problem(`${file}: ${opened.why}`)
   const { zip } = opened
+  if (isProject(zip.paths)) return projectFiles(file, archived)
   return {
     paths: [...zip.paths].sort(byPath),
     whole: true,
@@ -84,7 +90,32 @@ function archive(file: string): SiteFiles {
       return bytes
     },
     addressPath: (p) => p,
+    project: null,
     unread: zip.refused,
+  }
+}
+
+/** Whether a path names a project file. */
+export function isProjectFile(path: string): boolean {
+  if (!existsSync(path)) throw new Problem(`${path}: there is no such file.`)
+  if (!statSync(path).isFile()) return false
+  const opened = openZip(readFileSync(path))
+  return opened.ok && isProject(opened.zip.paths)
+}
+
+/** The files of a project, with the work that was done on them. */
+function projectFiles(file: string, archived: Uint8Array): SiteFiles {
+  const read = readProject(archived)
+  if (!read.ok) throw new Problem(`${file}: ${read.why}`)
+  const { project } = read
+  const { root, whole } = project.site
+  return {
+    paths: [...project.files.keys()].sort(byPath),
+    whole,
+    read: (path) => project.files.get(path)!,
+    addressPath: (path) => (path.startsWith(root) ? path.slice(root.length) : path),
+    project,
+    unread: [],
   }
 }
 
@@ -112,6 +143,7 @@ export function openSite(given: string[]): SiteFiles {
     whole: false,
     read: (path) => where.get(path)!.read(),
     addressPath: (path) => where.get(path)!.address,
+    project: null,
     unread: parts.flatMap(({ path, site }) =>
       (site?.unread ?? []).map((u) => ({ ...u, path: `${path}/${u.path}` })),
     ),

@@ -1,73 +1,64 @@
-/** A whole site with drafts applied: its files at their places, with what points to moved pages following. */
-import { fileBytes, proofOf, readRedirects, REDIRECTS, writeRedirects } from '../core/exchange/hand-off.ts'
-import { decodeSheet } from '../core/exchange/csv.ts'
-import { onePage } from '../core/page/read/boundary.ts'
-import type { Draft } from '../core/page/edits/draft.ts'
-import { readSource } from '../core/page/source/source.ts'
-import { isPagePath } from '../core/addresses/addresses.ts'
-import { redirectsOf, type Moves } from '../core/site/moves.ts'
+/** A whole site with its decisions carried out: its files at their places, with what points to moved pages following. */
+import { handOffFiles, placeOf, type HandedOff } from '../core/exchange/hand-off.ts'
+import { looksAtOthers } from '../core/work/page-proof.ts'
+import { prepareIndex } from '../core/work/run.ts'
 import { namesThatClash, writeFolder } from './output-folder.ts'
 import { Problem } from './problem.ts'
-import type { SiteFiles } from './site-files.ts'
+import type { CommandSite } from './site.ts'
+
+export interface Written {
+  files: number
+  changed: number
+  moved: number
+  /** What could not be carried out. */
+  refused: string[]
+}
 
 /**
- * Applies the drafts in memory and writes the site, or nothing: whatever cannot be carried out is named, all of it.
- * Returns how many files there are and how many of them changed.
+ * Carries the decisions out in memory and writes the site. `strict`: whatever cannot be carried out is named, all of it,
+ * and nothing is written. `lists`: with the sheet of changes. `changedOnly`: without the files that stay as they are.
  */
-export function writeSite(
-  site: SiteFiles,
-  drafts: ReadonlyMap<string, Draft>,
-  moves: Moves,
-  base: string,
+export async function writeSite(
+  site: CommandSite,
   out: string,
-  problems: readonly string[] = [],
-): { files: number; changed: number; moved: number } {
-  const wrong = [...problems, ...moves.refused.map((r) => `${r.path}: ${r.why}`)]
-  const proofs = new Map<string, Uint8Array>()
-  for (const path of moves.paths.size > 0 ? site.paths : drafts.keys()) {
-    const draft = drafts.get(path)
-    const outcome = onePage(() => {
-      const bytes = site.read(path)
-      const result = isPagePath(path) || draft ? readSource(bytes) : null
-      if (!result?.ok)
-        return result && draft
-          ? result
-          : {
-              ok: true,
-              value: { bytes, now: fileBytes(site.addressPath(path), bytes, moves, base), refused: [] },
-            }
-      const proof = proofOf(site.addressPath(path), result.source, draft ?? {}, moves, base)
-      return {
-        ok: true,
-        value: {
-          bytes,
-          now: proof.changes.length > 0 ? proof.source.bytes : bytes,
-          refused: proof.refused.map((r) => `${path}, ${r.key}: ${r.why}`),
-        },
-      }
-    })
-    if (!outcome.ok) wrong.push(`${path}: ${outcome.why}`)
-    else {
-      for (const why of outcome.value.refused) wrong.push(why)
-      if (outcome.value.now !== outcome.value.bytes) proofs.set(path, outcome.value.now)
-    }
+  how: { strict: boolean; lists: boolean; changedOnly?: boolean; problems?: readonly string[] },
+): Promise<Written> {
+  const { setting } = site
+  // Where a draft takes names from other pages, these are read first.
+  if (site.inOrder.some((page) => looksAtOthers(site.decisionsOf(page.id))))
+    await prepareIndex({ ...site, pages: site.inOrder })
+  const refused = setting.moves.refused.map((r) => `${r.path}: ${r.why}`)
+  const handed = new Map<string, HandedOff>()
+  const made: HandedOff[] = []
+  for await (const file of handOffFiles(site, { which: 'changed', lists: how.lists })) {
+    if (file.from === null) made.push(file)
+    else handed.set(file.from, file)
+    for (const { key, why } of file.refused) refused.push(`${file.from}, ${key}: ${why}`)
+    if (file.asTakenIn !== null) refused.push(`${file.from}: ${file.asTakenIn}`)
   }
-  const targetOf = (path: string) => {
-    const given = site.addressPath(path)
-    return moves.paths.get(given) ?? (site.whole ? path : given)
+  // A single page is written under its own name, wherever it stood.
+  const within = (place: string) => (site.whole ? place : place.slice(setting.root.length))
+  const all = [...site.pages.values()].flatMap(({ file }) => (file === null ? [] : [file]))
+  const places = new Map<string, string>()
+  const replaced = new Set(made.map((file) => within(file.path)))
+  for (const path of [...all, ...site.otherFiles]) {
+    const place = within(placeOf(path, setting))
+    if (!replaced.has(place) && (!how.changedOnly || handed.get(path)?.changed)) places.set(path, place)
   }
-  const extra = moves.paths.size > 0 ? [REDIRECTS] : []
-  const kept = site.paths.filter((path) => !extra.includes(targetOf(path)))
-  for (const clash of namesThatClash([...kept.map(targetOf), ...extra], out)) wrong.push(clash)
+  const wrong = [...(how.problems ?? []), ...(how.strict ? refused : [])]
+  for (const clash of namesThatClash([...places.values(), ...replaced], out)) wrong.push(clash)
   if (wrong.length > 0) throw new Problem(`nothing was written. ${wrong.join('; ')}`)
 
-  function* files(): Generator<[string, Uint8Array | string]> {
-    for (const path of kept) yield [targetOf(path), proofs.get(path) ?? site.read(path)]
-    if (extra.length === 0) return
-    const sheet = site.paths.includes(REDIRECTS) ? decodeSheet(site.read(REDIRECTS)) : null
-    const earlier = sheet?.ok ? readRedirects(sheet.text) : []
-    yield [REDIRECTS, writeRedirects(redirectsOf(moves, site.paths.map(site.addressPath), base, earlier))]
+  function* files(): Generator<[string, Uint8Array]> {
+    for (const [path, place] of places) yield [place, handed.get(path)?.bytes ?? site.bytes(path)]
+    for (const file of made) yield [within(file.path), file.bytes]
   }
   writeFolder(out, files())
-  return { files: site.paths.length, changed: proofs.size, moved: moves.paths.size }
+  const changed = [...handed.values()].filter((f) => f.asTakenIn === null && !unchanged(site, f)).length
+  return { files: all.length + site.otherFiles.length, changed, moved: setting.moves.paths.size, refused }
+}
+
+/** Whether a file leaves with the bytes that it came with, at whatever place. */
+function unchanged(site: CommandSite, { from, bytes }: HandedOff): boolean {
+  return from !== null && Buffer.compare(bytes, site.bytes(from)) === 0
 }

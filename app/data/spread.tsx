@@ -21,10 +21,10 @@ export function SpreadPart({ kind, session, onClose }: { kind: Spread; session: 
   useEffect(() => {
     let stale = false
     const { rows, work } = session.get()
-    const paths = [...rows.keys()].sort()
+    const pages = [...rows.values()].sort((a, b) => (a.path < b.path ? -1 : 1)).map((row) => row.id)
     void (async () => {
-      for (let i = 0; i < paths.length && !stale; i += AT_ONCE) {
-        const some = paths.slice(i, i + AT_ONCE)
+      for (let i = 0; i < pages.length && !stale; i += AT_ONCE) {
+        const some = pages.slice(i, i + AT_ONCE)
         const found = await core().spreadPreview(
           kind,
           Object.fromEntries(some.map((p) => [p, work.get(p) ?? {}])),
@@ -32,7 +32,7 @@ export function SpreadPart({ kind, session, onClose }: { kind: Spread; session: 
         )
         if (stale) return
         setPages((now) => [...now, ...found])
-        setDone({ of: paths.length, n: Math.min(paths.length, i + AT_ONCE) })
+        setDone({ of: pages.length, n: Math.min(pages.length, i + AT_ONCE) })
       }
     })().catch((error: unknown) => {
       if (stale) return
@@ -48,7 +48,7 @@ export function SpreadPart({ kind, session, onClose }: { kind: Spread; session: 
 
   const whole = done.n >= done.of
   const given = pages.filter((p) => p.edit !== null)
-  const chosen = given.filter((p) => !except.has(p.path))
+  const chosen = given.filter((p) => !except.has(p.id))
   const skipped = pages.filter((p) => p.skipped !== null)
   const marked = chosen.filter((p) => p.marks.length > 0)
   const what = kind === 'breadcrumb' ? 'A breadcrumb' : 'Publisher'
@@ -56,12 +56,12 @@ export function SpreadPart({ kind, session, onClose }: { kind: Spread; session: 
     void session
       .decide(
         `${what} for ${plural(chosen.length, 'page')}`,
-        chosen.map((p) => ({ path: p.path, key: `edit:data:${kind}`, after: p.edit })),
+        chosen.map((p) => ({ page: p.id, key: `edit:data:${kind}`, after: p.edit })),
       )
       .then(() => toast(`${what}: added to ${plural(chosen.length, 'page')}. Undo removes all of it.`))
     onClose()
   }
-  const page = given.find((p) => p.path === shown)
+  const page = given.find((p) => p.id === shown)
   return (
     <section className="sheet mt-3 p-6" aria-labelledby="spread" data-testid="spread">
       <div className="flex items-baseline gap-4">
@@ -86,23 +86,23 @@ export function SpreadPart({ kind, session, onClose }: { kind: Spread; session: 
       <div className="mt-2 grid grid-cols-[1fr_400px] gap-6 max-[1000px]:grid-cols-1">
         <ul className="max-h-[420px] overflow-auto" tabIndex={0} aria-label="Pages">
           {given.slice(0, LISTED).map((p) => (
-            <li key={p.path} className="flex items-baseline gap-3 border-t border-rule-2 py-1">
+            <li key={p.id} className="flex items-baseline gap-3 border-t border-rule-2 py-1">
               <input
                 type="checkbox"
                 aria-label={`${p.name}, ${p.path}`}
-                checked={!except.has(p.path)}
+                checked={!except.has(p.id)}
                 onChange={(e) => {
                   const next = new Set(except)
-                  if (e.target.checked) next.delete(p.path)
-                  else next.add(p.path)
+                  if (e.target.checked) next.delete(p.id)
+                  else next.add(p.id)
                   setExcept(next)
                 }}
               />
               <button
                 type="button"
                 className="min-w-0 flex-1 text-left hover:underline"
-                aria-pressed={p.path === shown}
-                onClick={() => setShown(p.path)}
+                aria-pressed={p.id === shown}
+                onClick={() => setShown(p.id)}
               >
                 {p.says}
                 {p.marks.length > 0 && (

@@ -1,6 +1,7 @@
 /** A page's address as the desk types it: segment by segment. */
 import type { Decisions } from '../../core/work/decisions.ts'
-import { pathParts } from '../../core/site/moves.ts'
+import { slugPath } from '../../core/work/setting.ts'
+import { pathParts, type PathParts } from '../../core/site/moves.ts'
 
 /** What is decided for a page's address. */
 export interface Slug {
@@ -27,5 +28,6 @@ export function decisionFor(
   return { value: above ? segments.at(-1)! : `/${segments.join('/')}`, ...(alone ? { alone } : {}) }
 }
 
-/** The page's own path from the site's root, in parts. */
-export const ownParts = (path: string, root: string) => pathParts(path.slice(root.length))
+/** The page's path as its address has it, in parts. */
+export const ownParts = (page: { file: string | null; url: string }, root: string): PathParts =>
+  pathParts(slugPath(page, { root }))

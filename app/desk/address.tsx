@@ -1,10 +1,10 @@
 import { useState } from 'react'
 import type { Decisions } from '../../core/work/decisions.ts'
-import { addressOf } from '../../core/addresses/addresses.ts'
 import type { Session } from '../store/session.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
 import { useAnswer } from '../workers/use-answer.ts'
+import type { LedgerRow } from '../../core/work/evaluate.ts'
 import type { PageView } from '../workers/page-view.ts'
 import { decisionFor, ownParts, slugOf, typedSegments, type Slug } from './address-parts.ts'
 import { Drawer } from './drawer.tsx'
@@ -12,27 +12,28 @@ import { Drawer } from './drawer.tsx'
 /** The address as a result shows it, each segment typed where it stands. */
 export function AddressTrail({
   session,
-  path,
+  row,
   decisions,
   view,
   trail,
 }: {
   session: Session
-  path: string
+  row: LedgerRow
   decisions: Decisions
   view: PageView | null
   /** Names of the page's breadcrumb, shown in place of the address. */
   trail: string[] | null
 }) {
   const { root, base } = session.get().site
-  const { segments: original, extension } = ownParts(path, root)
+  const page = row.id
+  const { segments: original, extension } = ownParts(row, root)
   const [focused, setFocused] = useState<number | null>(null)
   const typed = typedSegments(decisions, original)
   // As typed while it is typed; as it will be written once it is left.
   const shown =
-    focused === null && view && !view.address.refused && view.path === path ? view.address.segments : typed
+    focused === null && view && !view.address.refused && view.id === page ? view.address.segments : typed
   const host = new URL(base).host + new URL(base).pathname.replace(/\/$/, '')
-  const collides = view?.path === path ? view.address.refused : null
+  const collides = view?.id === page ? view.address.refused : null
   const file = extension.startsWith('/') ? '' : extension
   if (trail)
     return (
@@ -59,7 +60,7 @@ export function AddressTrail({
               onFocus={() => setFocused(i)}
               onChange={(e) => {
                 const next = typed.map((s, k) => (k === i ? e.target.value.replace(/\//g, '') : s))
-                session.type(path, 'edit:slug', decisionFor(next, original, slugOf(decisions)?.alone), 'Slug')
+                session.type(page, 'edit:slug', decisionFor(next, original, slugOf(decisions)?.alone), 'Slug')
               }}
               onBlur={() => {
                 setFocused(null)
@@ -82,25 +83,25 @@ export function AddressTrail({
 /** Where the page goes: slugs made on request, what moves with it, and all that follows. */
 export function AddressDrawer({
   session,
-  path,
+  row,
   decisions,
   view,
 }: {
   session: Session
-  path: string
+  row: LedgerRow
   decisions: Decisions
   view: PageView
 }) {
   const { root, base } = session.get().site
-  const parts = ownParts(path, root)
+  const page = row.id
+  const parts = ownParts(row, root)
   const { segments: original } = parts
   const slug = slugOf(decisions)
   const { address } = view
   const moves = view.url !== address.oldUrl
-  const above = session.get().rows
   const effect = useAnswer(
-    async () => (moves ? await core().slugEffect(path, Object.fromEntries(session.get().work)) : null),
-    [session, path, view.url, moves, slug?.alone],
+    async () => (moves ? await core().slugEffect(page, Object.fromEntries(session.get().work)) : null),
+    [session, page, view.url, moves, slug?.alone],
     250,
   )
 
@@ -111,25 +112,26 @@ export function AddressDrawer({
       </Drawer>
     )
   const decide = (value: Slug | undefined, label: string) =>
-    void session.decide(label, [{ path, key: 'edit:slug', after: value }])
+    void session.decide(label, [{ page, key: 'edit:slug', after: value }])
   const make = (made: string, label: string) =>
     decide(
       decisionFor([...typedSegments(decisions, original).slice(0, -1), made], original, slug?.alone),
       label,
     )
-  const others = effect ? effect.followers.filter((f) => f.path !== path) : []
+  const others = effect ? effect.followers.filter((f) => f.path !== view.path) : []
   const summary = !moves
     ? slug && address.refused
       ? 'the new slug is taken'
       : 'unchanged; edit it above'
     : `${address.oldUrl.slice(base.length - 1)} becomes ${view.url.slice(base.length - 1)}`
   // Folders above that have a page of their own are renamed there, for all that stands in them.
+  const byPath = new Set([...session.get().rows.values()].map((other) => other.path))
   const folders = original.slice(0, -1).flatMap((_, i) => {
     const folder = root + original.slice(0, i + 1).join('/')
-    const page = ['index.html', 'index.htm', 'index.xhtml']
+    const path = ['index.html', 'index.htm', 'index.xhtml']
       .map((n) => `${folder}/${n}`)
-      .find((p) => above.has(p))
-    return page ? [{ name: original[i]!, page }] : []
+      .find((p) => byPath.has(p))
+    return path ? [{ name: original[i]!, path }] : []
   })
   return (
     <Drawer id="address" title="Address" summary={summary} defaultOpen>
@@ -184,9 +186,9 @@ export function AddressDrawer({
             A segment typed here moves this page alone. To rename a folder for all of its pages, change the
             slug of{' '}
             {folders.map((f, i) => (
-              <span key={f.page}>
+              <span key={f.path}>
                 {i > 0 && ', '}
-                <a className="quiet" href={`?page=${encodeURIComponent(f.page)}`}>
+                <a className="quiet" href={`?page=${encodeURIComponent(f.path)}`}>
                   /{f.name}/
                 </a>
               </span>
@@ -210,7 +212,7 @@ export function AddressDrawer({
                       others.reduce((n, f) => n + f.count, 0),
                       'address',
                       'addresses',
-                    )} in ${plural(others.length, others.every((f) => above.has(f.path)) ? 'other page' : 'other file')}: links, canonicals, alternates and structured data`}
+                    )} in ${plural(others.length, others.every((f) => f.isPage) ? 'other page' : 'other file')}: links, canonicals, alternates and structured data`}
               </li>
             </ul>
             <details className="mt-1.5">
@@ -238,10 +240,7 @@ export function AddressDrawer({
               <p className="mt-2 text-[12.5px]">
                 {effect.followers
                   .slice(0, 200)
-                  .map(
-                    (f) =>
-                      `${addressOf(f.path.slice(root.length), base).slice(base.length - 1)} (${f.count})`,
-                  )
+                  .map((f) => `${f.url.slice(base.length - 1)} (${f.count})`)
                   .join(', ')}
                 {effect.followers.length > 200 && ` and ${effect.followers.length - 200} more`}
               </p>

@@ -5,6 +5,7 @@ import type { ApprovalPage, Wording } from '../../core/exchange/approval.ts'
 import { CUT_SIGN } from '../../core/measure/cut.ts'
 import { measure, type Role, type Screen } from '../../core/measure/snippet.ts'
 import { shownAddress } from '../../core/addresses/addresses.ts'
+import type { LedgerRow } from '../../core/work/evaluate.ts'
 import type { Session } from '../store/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { download } from '../ui/download.ts'
@@ -12,14 +13,16 @@ import { tell } from '../ui/tell.ts'
 import { core } from '../workers/client.ts'
 
 /** The page's result, before and after, as a picture to send to somebody. */
-export function ApprovalPicture({ session, path }: { session: Session; path: string }) {
+export function ApprovalPicture({ session, row }: { session: Session; row: LedgerRow }) {
   const [page, setPage] = useState<ApprovalPage | null>(null)
   const card = useRef<HTMLDivElement>(null)
-  const name = path.slice(path.lastIndexOf('/') + 1).replace(/\.\w+$/, '') || 'page'
+  const name = row.path.slice(row.path.lastIndexOf('/') + 1).replace(/\.\w+$/, '') || 'page'
 
   async function open() {
     await session.flush()
-    const [found] = await core().approvalPages([path], { [path]: session.decisionsOf(path) })
+    const [found] = await core().approvalPages([row.id], {
+      [row.id]: session.decisionsOf(row.id),
+    })
     if (found) setPage(found)
   }
   async function picture(): Promise<Blob | null> {

@@ -4,20 +4,20 @@ import type { Decisions } from '../../core/work/decisions.ts'
 import { stateOf } from '../../core/work/decisions.ts'
 import type { Session } from '../store/session.ts'
 
-export const approve = (session: Session, path: string): Promise<void> =>
+export const approve = (session: Session, page: string): Promise<void> =>
   session.decide('Approved', [
-    { path, key: 'state', after: 'approved' },
-    { path, key: 'note', after: undefined },
+    { page, key: 'state', after: 'approved' },
+    { page, key: 'note', after: undefined },
   ])
 
 /** Where the page stands, and the two answers of whoever reviews it. */
 export function Approval({
   session,
-  path,
+  page,
   decisions,
 }: {
   session: Session
-  path: string
+  page: string
   decisions: Decisions
 }) {
   const [open, setOpen] = useState(false)
@@ -33,13 +33,13 @@ export function Approval({
           type="button"
           className="quiet"
           onClick={() =>
-            void session.decide('Approval withdrawn', [{ path, key: 'state', after: 'drafted' }])
+            void session.decide('Approval withdrawn', [{ page, key: 'state', after: 'drafted' }])
           }
         >
           Withdraw
         </button>
       ) : (
-        <button type="button" className="action" title="Alt+A" onClick={() => void approve(session, path)}>
+        <button type="button" className="action" title="Alt+A" onClick={() => void approve(session, page)}>
           Approve
         </button>
       )}
@@ -53,8 +53,8 @@ export function Approval({
                 setOpen(false)
                 setWord('')
                 void session.decide('Sent back', [
-                  { path, key: 'state', after: 'drafted' },
-                  { path, key: 'note', after: word.trim() },
+                  { page, key: 'state', after: 'drafted' },
+                  { page, key: 'note', after: word.trim() },
                 ])
               }}
             >

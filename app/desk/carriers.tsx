@@ -7,13 +7,13 @@ import { Drawer } from './drawer.tsx'
 /** Other metas that carry the wording when a page is shared; each follows when asked. */
 export function Carriers({
   session,
-  path,
+  page,
   view,
   title,
   description,
 }: {
   session: Session
-  path: string
+  page: string
   view: PageView
   title: string
   description: string
@@ -23,8 +23,8 @@ export function Carriers({
   const differing = rows.filter((r) => !r.follows && r.content !== r.own)
   const set = (change: (names: string[]) => string[], label: string) =>
     void session.decide(label, () => {
-      const names = change(followOf(session.decisionsOf(path)))
-      return [{ path, key: 'follow', after: names.length > 0 ? names : undefined }]
+      const names = change(followOf(session.decisionsOf(page)))
+      return [{ page, key: 'follow', after: names.length > 0 ? names : undefined }]
     })
   return (
     <Drawer

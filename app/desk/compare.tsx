@@ -11,15 +11,15 @@ import type { CompareWith, Structure } from '../workers/structure.ts'
 /** The page's structure beside another's: one of the site's own, or one that was pasted or dropped in. */
 export function Compare({
   session,
-  path,
+  page,
   view,
   other,
   onChoose,
 }: {
   session: Session
-  path: string
+  page: string
   view: PageView | null
-  /** The other page's path; null while none is chosen. */
+  /** The other page; null while none is chosen. */
   other: string | null
   onChoose(other: string | null): void
 }) {
@@ -30,9 +30,9 @@ export function Compare({
   useEffect(() => {
     if (!view || (other === null && !foreign)) return
     let stale = false
-    const with_: CompareWith = foreign ?? { path: other!, decisions: session.decisionsOf(other!) }
+    const with_: CompareWith = foreign ?? { id: other!, decisions: session.decisionsOf(other!) }
     void core()
-      .compare(path, session.decisionsOf(path), with_)
+      .compare(page, session.decisionsOf(page), with_)
       .then((result) => {
         if (stale) return
         if (result.ok) setShown(result)
@@ -44,9 +44,11 @@ export function Compare({
     return () => {
       stale = true
     }
-  }, [view, other, foreign, path, session])
+  }, [view, other, foreign, page, session])
 
-  const paths = [...session.get().rows.keys()].filter((p) => p !== path).sort()
+  const others = [...session.get().rows.values()]
+    .filter((row) => row.id !== page)
+    .sort((a, b) => (a.path < b.path ? -1 : 1))
   const take = async (file: File) =>
     setForeign({ html: new Uint8Array(await file.arrayBuffer()), name: file.name })
   const on = (other !== null || foreign !== null) && shown
@@ -75,9 +77,9 @@ export function Compare({
             }}
           >
             <option value="">a page of the site …</option>
-            {paths.map((p) => (
-              <option key={p} value={p}>
-                {p}
+            {others.map((row) => (
+              <option key={row.id} value={row.id}>
+                {row.path}
               </option>
             ))}
           </select>

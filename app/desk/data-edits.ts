@@ -31,7 +31,7 @@ export interface BlockEditor {
 
 export function blockEditor(
   session: Session,
-  path: string,
+  page: string,
   key: string,
   shown: string,
   decisions: () => Decisions,
@@ -44,7 +44,7 @@ export function blockEditor(
     const built = now()?.built
     const links = built && Object.fromEntries(Object.entries(built.links).filter(([p]) => !touched(p)))
     session.type(
-      path,
+      page,
       `edit:${key}`,
       { value, ...(built && links ? { built: { ...built, links } } : {}) },
       label,

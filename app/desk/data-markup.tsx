@@ -9,12 +9,12 @@ import { ThingFields } from './data-thing.tsx'
 
 /** What the page's own markup describes (microdata, RDFa): read only, and to be written anew as JSON-LD. */
 export function InMarkUp({
-  path,
+  page,
   session,
   decisions,
   view,
 }: {
-  path: string
+  page: string
   session: Session
   decisions: Decisions
   view: PageView | null
@@ -22,12 +22,12 @@ export function InMarkUp({
   const found = useAnswer(
     () =>
       core()
-        .inlineData(path, session.decisionsOf(path))
+        .inlineData(page, session.decisionsOf(page))
         .then(
           (all) => all ?? ('unread' as const),
           () => 'unread' as const,
         ),
-    [path, session, view],
+    [page, session, view],
   )
   if (found === null)
     return <p className="border-t border-rule-2 py-3 text-ink-2">Reading what the markup describes …</p>
@@ -53,7 +53,7 @@ export function InMarkUp({
             className="action ml-auto text-[13px]"
             onClick={() =>
               void session.decide('Markup rewritten as JSON-LD', [
-                { path, key: 'edit:data:markup', after: { value: found.json } satisfies Edit },
+                { page, key: 'edit:data:markup', after: { value: found.json } satisfies Edit },
               ])
             }
           >

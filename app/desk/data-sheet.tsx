@@ -25,21 +25,21 @@ import { Refused } from './refused.tsx'
 export function DataSheet({
   session,
   view,
-  path,
+  page,
   decisions,
   onSource,
   onResult,
 }: {
   session: Session
   view: PageView | null
-  path: string
+  page: string
   decisions: Decisions
   onSource(start: number): void
   onResult(): void
 }) {
-  const data = useAnswer(view && (() => core().dataView(path, session.decisionsOf(path))), [
+  const data = useAnswer(view && (() => core().dataView(page, session.decisionsOf(page))), [
     view,
-    path,
+    page,
     session,
   ])
   const [asJson, setAsJson] = useState<string | null>(null)
@@ -83,14 +83,14 @@ export function DataSheet({
 
   if (!data) return <p className="font-serif text-[15px] text-ink-2 italic">Reading …</p>
 
-  const now = () => session.decisionsOf(path)
-  const editorOf = (block: BlockView) => blockEditor(session, path, block.key, block.json, now)
+  const now = () => session.decisionsOf(page)
+  const editorOf = (block: BlockView) => blockEditor(session, page, block.key, block.json, now)
   const describe = async (kind: BuildKind) => {
-    const built = await core().buildData(path, now(), kind)
+    const built = await core().buildData(page, now(), kind)
     if (!built) return
     const key = freeKey(now(), kind)
     await session.decide(`Described as ${kindNames[kind]!.toLowerCase()}`, [
-      { path, key: `edit:${key}`, after: { value: built.value, built: built.built } satisfies Edit },
+      { page, key: `edit:${key}`, after: { value: built.value, built: built.built } satisfies Edit },
     ])
     toast(
       `${kindNames[kind]}: filled from the page. ${built.open.length > 0 ? 'What was not found is left blank.' : ''}`,
@@ -99,7 +99,7 @@ export function DataSheet({
   const describeAs = (type: string) =>
     session.decide(`Described as ${inWords(type)}`, [
       {
-        path,
+        page,
         key: `edit:${freeKey(now(), type)}`,
         after: {
           value: JSON.stringify({ '@context': 'https://schema.org', '@type': type }, null, 2),
@@ -109,7 +109,7 @@ export function DataSheet({
   const takeOut = (block: BlockView) =>
     void session.decide('Structured data removed', [
       {
-        path,
+        page,
         key: `edit:${block.key}`,
         after: block.key.startsWith('data:') ? undefined : ({ remove: true } satisfies Edit),
       },
@@ -174,7 +174,7 @@ export function DataSheet({
               type="button"
               className="action"
               onClick={() =>
-                void session.decide('Structured data restored', [{ path, key, after: undefined }])
+                void session.decide('Structured data restored', [{ page, key, after: undefined }])
               }
             >
               Restore it
@@ -182,7 +182,7 @@ export function DataSheet({
           </p>
         ))}
         {(data.inline.microdata || data.inline.rdfa) && (
-          <InMarkUp path={path} session={session} decisions={decisions} view={view} />
+          <InMarkUp page={page} session={session} decisions={decisions} view={view} />
         )}
         <DescribeAs
           offers={data.offers}
@@ -210,7 +210,7 @@ export function DataSheet({
           </aside>
         )}
         <Margin
-          path={path}
+          page={page}
           marks={marks}
           anchors={open ? new Map() : anchors}
           session={session}

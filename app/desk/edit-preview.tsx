@@ -6,13 +6,13 @@ import { core } from '../workers/client.ts'
 import type { Hunk } from '../workers/structure.ts'
 
 /** What edits would change in the source, line by line, before they are made. */
-export function EditPreview({ session, path, edits }: { session: Session; path: string; edits: Draft }) {
+export function EditPreview({ session, page, edits }: { session: Session; page: string; edits: Draft }) {
   const [seen, setSeen] = useState<{ hunks: Hunk[]; refused: string[] } | null>(null)
   return (
     <Popover.Root
       onOpenChange={(open) => {
         if (!open) return setSeen(null)
-        void core().previewEdits(path, session.decisionsOf(path), edits).then(setSeen)
+        void core().previewEdits(page, session.decisionsOf(page), edits).then(setSeen)
       }}
     >
       <Popover.Trigger className="quiet">Preview</Popover.Trigger>

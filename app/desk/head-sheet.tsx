@@ -52,17 +52,17 @@ const partOfRule = (rule: string): PartName =>
 export function HeadSheet({
   session,
   view,
-  path,
+  page,
   decisions,
 }: {
   session: Session
   view: PageView | null
-  path: string
+  page: string
   decisions: Decisions
 }) {
-  const head = useAnswer(view && (() => core().headOf(path, session.decisionsOf(path))), [
+  const head = useAnswer(view && (() => core().headOf(page, session.decisionsOf(page))), [
     view,
-    path,
+    page,
     session,
   ])
   const [at, place] = useState<number | null>(null)
@@ -74,8 +74,8 @@ export function HeadSheet({
     place(start)
   }
   const excerpt = useAnswer(
-    at === null ? null : () => core().excerptOf(path, session.decisionsOf(path), at),
-    [at, path, session, view],
+    at === null ? null : () => core().excerptOf(page, session.decisionsOf(page), at),
+    [at, page, session, view],
   )
   const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
   const sheet = useRef<HTMLElement>(null)
@@ -100,9 +100,9 @@ export function HeadSheet({
   }, [marksKey, head])
 
   const type = (key: string, value: string, label: string) =>
-    session.type(path, `edit:${key}`, { value } satisfies Edit, label)
+    session.type(page, `edit:${key}`, { value } satisfies Edit, label)
   const decide = (key: string, edit: Edit | undefined, label: string) =>
-    void session.decide(label, [{ path, key: `edit:${key}`, after: edit }])
+    void session.decide(label, [{ page, key: `edit:${key}`, after: edit }])
   const editOf = (key: string) => decisions[`edit:${key}`] as Edit | undefined
   const look = { onFocusPlace: setAt }
 
@@ -119,7 +119,7 @@ export function HeadSheet({
   const setRobots = (list: string[]) =>
     // At once in memory, as typing is: a box that waits for the store would seem not to take the click.
     session.type(
-      path,
+      page,
       'edit:meta:robots',
       list.length > 0 ? { value: list.join(', ') } : { remove: true },
       'Robots',
@@ -431,7 +431,7 @@ export function HeadSheet({
 
       <div className="flex min-w-0 flex-col">
         <Margin
-          path={path}
+          page={page}
           marks={marks}
           anchors={anchors}
           session={session}

@@ -5,11 +5,11 @@ import type { Session } from '../store/session.ts'
 /** What the page should be found for: one primary keyword, a few secondary ones. */
 export function KeywordFields({
   session,
-  path,
+  page,
   decisions,
 }: {
   session: Session
-  path: string
+  page: string
   decisions: Decisions
 }) {
   const primary = (decisions['keyword:primary'] as string | undefined) ?? ''
@@ -29,7 +29,7 @@ export function KeywordFields({
         placeholder="what people search"
         onChange={(e) =>
           session.type(
-            path,
+            page,
             'keyword:primary',
             e.target.value === '' ? undefined : e.target.value,
             'Primary keyword',
@@ -51,7 +51,7 @@ export function KeywordFields({
             .split(',')
             .map((s) => s.trim().slice(0, 200))
             .filter(Boolean)
-          session.type(path, 'keyword:secondary', list.length === 0 ? undefined : list, 'Secondary keywords')
+          session.type(page, 'keyword:secondary', list.length === 0 ? undefined : list, 'Secondary keywords')
         }}
         onBlur={() => {
           setTyped(null)

@@ -5,16 +5,16 @@ import type { PageView } from '../workers/page-view.ts'
 
 /** Selectors that address a tag which the draft changes: where the look may depend on it. */
 export function LookNotes({
-  path,
+  page,
   decisions,
   view,
 }: {
-  path: string
+  page: string
   decisions: Decisions
   view: PageView | null
 }) {
   // A new view is a new draft.
-  const notes = useAnswer(view && (() => core().lookNotes(path, decisions)), [view]) ?? []
+  const notes = useAnswer(view && (() => core().lookNotes(page, decisions)), [view]) ?? []
   const touched = Object.keys(decisions).some((k) => /^edit:(?:heading|block)@/.test(k))
   if (notes.length === 0 || !touched) return null
   return (

@@ -38,7 +38,7 @@ export function MainFound({ session, by, words }: { session: Session; by: MainBy
                   const { error } = houseStyleSchema.validate(kept)
                   return error
                     ? []
-                    : [{ path: '', key: 'style', after: Object.keys(kept).length > 0 ? kept : undefined }]
+                    : [{ page: '', key: 'style', after: Object.keys(kept).length > 0 ? kept : undefined }]
                 })
               }}
             >

@@ -26,7 +26,7 @@ export interface Remark {
  * the margin's top by mark id; a mark without one stands after those of its page as a whole, at the top.
  */
 export function Margin({
-  path,
+  page,
   marks,
   anchors,
   session,
@@ -35,7 +35,7 @@ export function Margin({
   onGoToRemark,
   clean,
 }: {
-  path: string
+  page: string
   marks: MarkView[]
   remarks?: Remark[]
   onGoToRemark?(remark: Remark): void
@@ -107,7 +107,7 @@ export function Margin({
             {mark ? (
               <>
                 <Sign name={mark.stet ? 'stet' : mark.sign} severity={mark.severity} />
-                <MarkText path={path} mark={mark} session={session} onGoTo={onGoTo} />
+                <MarkText page={page} mark={mark} session={session} onGoTo={onGoTo} />
               </>
             ) : (
               <div className="col-start-2 text-[13px] text-ink-2" data-testid="finding">
@@ -133,12 +133,12 @@ export function Margin({
 type Entry = { id: string; mark: MarkView; remark: null } | { id: string; mark: null; remark: Remark }
 
 function MarkText({
-  path,
+  page,
   mark,
   session,
   onGoTo,
 }: {
-  path: string
+  page: string
   mark: MarkView
   session: Session
   onGoTo?(mark: MarkView): void
@@ -156,7 +156,7 @@ function MarkText({
             type="button"
             className="quiet"
             onClick={() =>
-              void session.decide('Stet withdrawn', [{ path, key: mark.stetKey, after: undefined }])
+              void session.decide('Stet withdrawn', [{ page, key: mark.stetKey, after: undefined }])
             }
           >
             Withdraw
@@ -187,31 +187,31 @@ function MarkText({
             type="button"
             className="action"
             onClick={() => {
-              void session.decide(repair.label, () => repairDecisions(session, path, repair.edits))
+              void session.decide(repair.label, () => repairDecisions(session, page, repair.edits))
             }}
           >
             {repair.label}
           </button>
         )}
-        {repair && <EditPreview session={session} path={path} edits={repair.edits} />}
+        {repair && <EditPreview session={session} page={page} edits={repair.edits} />}
         {onGoTo && mark.start !== null && (
           <button type="button" className="quiet" onClick={() => onGoTo(mark)}>
             Line {mark.line}
           </button>
         )}
         <Why mark={mark} />
-        <StetForm path={path} mark={mark} session={session} />
+        <StetForm page={page} mark={mark} session={session} />
       </p>
     </div>
   )
 }
 
 /** What a repair decides, over what was decided before. */
-const repairDecisions = (session: Session, path: string, edits: Draft): Decision[] =>
+const repairDecisions = (session: Session, page: string, edits: Draft): Decision[] =>
   Object.entries(edits).map(([key, edit]) => ({
-    path,
+    page,
     key: `edit:${key}`,
-    after: overEdit(session.decisionsOf(path)[`edit:${key}`] as Edit | undefined, edit),
+    after: overEdit(session.decisionsOf(page)[`edit:${key}`] as Edit | undefined, edit),
   }))
 
 function Why({ mark }: { mark: MarkView }) {
@@ -229,7 +229,7 @@ function Why({ mark }: { mark: MarkView }) {
   )
 }
 
-function StetForm({ path, mark, session }: { path: string; mark: MarkView; session: Session }) {
+function StetForm({ page, mark, session }: { page: string; mark: MarkView; session: Session }) {
   const [open, setOpen] = useState(false)
   const [reason, setReason] = useState('')
   return (
@@ -245,7 +245,7 @@ function StetForm({ path, mark, session }: { path: string; mark: MarkView; sessi
               setOpen(false)
               void session.decide(`Stet: ${mark.name}`, [
                 {
-                  path,
+                  page,
                   key: mark.stetKey,
                   after: { fingerprint: mark.fingerprint, reason: reason.trim(), date: today() },
                 },

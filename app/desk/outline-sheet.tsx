@@ -39,13 +39,13 @@ const MARKS = 60
 export function OutlineSheet({
   session,
   view,
-  path,
+  page,
   decisions,
   onSource,
 }: {
   session: Session
   view: PageView | null
-  path: string
+  page: string
   decisions: Decisions
   /** Shows a place in the source. */
   onSource(start: number): void
@@ -74,7 +74,7 @@ export function OutlineSheet({
   useLayoutEffect(() => {
     const box = sheet.current
     if (box) setTop(box.getBoundingClientRect().top + scrollY)
-  }, [view?.path])
+  }, [view?.id])
   const virtual = useWindowVirtualizer({
     count: lines.length,
     estimateSize: () => ROW,
@@ -135,14 +135,14 @@ export function OutlineSheet({
     setSaid(`${all.find((l) => l.key === key)?.text || 'Empty heading'}: ${now.label}`)
     refocus.current = tree.current?.contains(document.activeElement) ?? false
     void session.decide(now.label, () => {
-      const decided = session.decisionsOf(path)
+      const decided = session.decisionsOf(page)
       const { view: seen } = session.get()
-      const lines = linesOf(seen?.path === path ? seen : view, decided)
+      const lines = linesOf(seen?.id === page ? seen : view, decided)
       const index = lines.findIndex((l) => l.key === key)
       const wish = index < 0 ? { why: '' } : make(lines, index)
       if ('why' in wish) return []
       return wish.changes.map(({ key, edit }): Decision => ({
-        path,
+        page,
         key: `edit:${key}`,
         after: edit === null ? undefined : overEdit(decided[`edit:${key}`] as Edit | undefined, edit),
       }))
@@ -326,11 +326,11 @@ export function OutlineSheet({
           {said}
         </p>
         {view && <MainFound session={session} by={view.mainBy} words={view.words} />}
-        <LookNotes path={path} decisions={decisions} view={view} />
+        <LookNotes page={page} decisions={decisions} view={view} />
         <Refused edits={view?.refused ?? []} />
         <Compare
           session={session}
-          path={path}
+          page={page}
           view={view}
           other={compared}
           onChoose={(other) =>
@@ -352,7 +352,7 @@ export function OutlineSheet({
         </p>
       </div>
       <Margin
-        path={path}
+        page={page}
         marks={shownMarks}
         anchors={anchors}
         session={session}

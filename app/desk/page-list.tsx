@@ -1,7 +1,8 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { shownPath } from '../ledger/shown-path.ts'
-import type { LedgerRow } from '../store/db.ts'
+import type { PageId } from '../../core/site/page-identity.ts'
+import type { LedgerRow } from '../../core/work/evaluate.ts'
 
 /** What a page is called in a list: its H1, else its title, else its path. */
 const nameOf = (row: LedgerRow) => row.h1 || row.title || row.path
@@ -9,14 +10,14 @@ const nameOf = (row: LedgerRow) => row.h1 || row.title || row.path
 /** The pages of the site to step through, with how many marks each has left that are more than nits. */
 export function PageList({
   rows,
-  path,
+  page,
   toMend,
   onOpen,
 }: {
   rows: LedgerRow[]
-  path: string
+  page: PageId
   toMend(row: LedgerRow): number
-  onOpen(path: string): void
+  onOpen(row: LedgerRow): void
 }) {
   const [find, setFind] = useState('')
   const list = useRef<HTMLDivElement>(null)
@@ -35,7 +36,7 @@ export function PageList({
     overscan: 8,
     initialRect: { width: 205, height: 700 },
   })
-  const at = shown.findIndex((r) => r.path === path)
+  const at = shown.findIndex((r) => r.id === page)
   const { scrollToIndex } = virtual
   useEffect(() => {
     if (at >= 0) scrollToIndex(at)
@@ -59,14 +60,14 @@ export function PageList({
         <ul className="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map((item) => {
             const row = shown[item.index]!
-            const here = row.path === path
+            const here = row.id === page
             const marks = toMend(row)
             return (
-              <li key={row.path} className="absolute right-0 left-0" style={{ top: item.start, height: 54 }}>
+              <li key={row.id} className="absolute right-0 left-0" style={{ top: item.start, height: 54 }}>
                 <button
                   type="button"
                   aria-current={here ? 'page' : undefined}
-                  onClick={() => onOpen(row.path)}
+                  onClick={() => onOpen(row)}
                   className={`flex h-full w-full flex-col justify-center border-l-[3px] pr-3 pl-5 text-left ${here ? 'border-ink bg-paper' : 'border-transparent hover:bg-paper-2'}`}
                 >
                   <span className="flex w-full gap-2">

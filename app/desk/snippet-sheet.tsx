@@ -5,7 +5,7 @@ import { foldText, textWidth } from '../../core/measure/width.ts'
 import { styleFor } from '../../core/rules/house-style.ts'
 import { shownAddress } from '../../core/addresses/addresses.ts'
 import { fillTokens } from '../../core/wording/tokens.ts'
-import type { LedgerRow } from '../store/db.ts'
+import type { LedgerRow } from '../../core/work/evaluate.ts'
 import type { Session } from '../store/session.ts'
 import type { MarkView, PageView } from '../workers/page-view.ts'
 import { AddressDrawer, AddressTrail } from './address.tsx'
@@ -48,7 +48,7 @@ export function SnippetSheet({
   decisions: Decisions
   view: PageView | null
 }) {
-  const { path } = row
+  const page = row.id
   const style = view?.style ?? styleFor(session.get().style, row.url)
   const { slots } = style
   const typed = {
@@ -85,13 +85,13 @@ export function SnippetSheet({
 
   const write = (target: 'title' | 'meta:description', value: string, source: string | null, label: string) =>
     session.type(
-      path,
+      page,
       `edit:${target}`,
       source !== null && foldText(value) === source ? undefined : { value },
       label,
     )
   const put = (target: 'title' | 'meta:description', value: string, label: string) =>
-    void session.decide(label, [{ path, key: `edit:${target}`, after: { value } }])
+    void session.decide(label, [{ page, key: `edit:${target}`, after: { value } }])
 
   // Keys of this sheet; what they do is on the sheet as well.
   const startFromInstead = () => {
@@ -108,7 +108,7 @@ export function SnippetSheet({
     const onKey = (event: KeyboardEvent) => {
       if (!event.altKey || event.ctrlKey || event.metaKey) return
       const keys: Record<string, () => void> = {
-        KeyT: () => keepTake(session, path, 'title', { text: typed.title, from: '' }),
+        KeyT: () => keepTake(session, page, 'title', { text: typed.title, from: '' }),
         KeyC: () => {
           const cased = casedTitle(typed.title, houseCasing(style), style, view)
           if (cased !== typed.title) put('title', cased, 'Casing')
@@ -167,7 +167,7 @@ export function SnippetSheet({
             />
           </div>
           <div className="result" lang={lang ?? undefined} style={{ width: slots.title.wide.column }}>
-            <AddressTrail session={session} path={path} decisions={decisions} view={view} trail={trail} />
+            <AddressTrail session={session} row={row} decisions={decisions} view={view} trail={trail} />
             <div data-anchor="title">
               <TypedText
                 testId="title"
@@ -342,14 +342,14 @@ export function SnippetSheet({
             className="border-l border-rule-2 pl-5 max-[700px]:border-l-0 max-[700px]:pl-0"
             data-anchor="keyword"
           >
-            <KeywordFields key={path} session={session} path={path} decisions={decisions} />
+            <KeywordFields key={page} session={session} page={page} decisions={decisions} />
           </div>
         </section>
 
         <div className="sheet mt-4 py-1">
           <Takes
             session={session}
-            path={path}
+            page={page}
             decisions={decisions}
             view={view}
             style={style}
@@ -357,7 +357,7 @@ export function SnippetSheet({
             keywords={standing}
             lang={lang}
           />
-          {view && <AddressDrawer session={session} path={path} decisions={decisions} view={view} />}
+          {view && <AddressDrawer session={session} row={row} decisions={decisions} view={view} />}
           <CasingDrawer
             title={typed.title}
             style={style}
@@ -374,13 +374,13 @@ export function SnippetSheet({
             />
           )}
           {view && (
-            <Carriers session={session} path={path} view={view} title={title} description={description} />
+            <Carriers session={session} page={page} view={view} title={title} description={description} />
           )}
         </div>
         <Refused edits={view?.refused ?? []} />
       </div>
       <Margin
-        path={path}
+        page={page}
         marks={marks}
         anchors={anchors}
         session={session}

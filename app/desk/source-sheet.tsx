@@ -22,12 +22,12 @@ type Check =
 export function SourceSheet({
   session,
   view,
-  path,
+  page,
   at,
 }: {
   session: Session
   view: PageView | null
-  path: string
+  page: string
   /** A place to begin at, in the proof's text; NaN for none. */
   at: number
 }) {
@@ -48,7 +48,7 @@ export function SourceSheet({
   useEffect(() => {
     if (!view) return
     let stale = false
-    void Promise.all([core().proofText(path, session.decisionsOf(path)), import('./source-editor.ts')])
+    void Promise.all([core().proofText(page, session.decisionsOf(page)), import('./source-editor.ts')])
       .then(([text, { showSource }]) => {
         if (stale || text === null || !host.current) return
         source.current?.view.destroy()
@@ -156,7 +156,7 @@ export function SourceSheet({
           <div ref={host} />
         </section>
         <Margin
-          path={path}
+          page={page}
           marks={marks}
           anchors={anchors}
           session={session}

@@ -16,19 +16,19 @@ import { sliceRuns } from './emphasis.ts'
 const names: Record<Role, string> = { title: 'title', description: 'meta description' }
 
 /** Adds a wording to the page's takes, once. */
-export function keepTake(session: Session, path: string, role: Role, take: Take): void {
+export function keepTake(session: Session, page: string, role: Role, take: Take): void {
   if (take.text.trim() === '') return
   void session.decide(`Take of the ${names[role]}`, () => {
-    const takes = takesOf(session.decisionsOf(path), role)
+    const takes = takesOf(session.decisionsOf(page), role)
     return takes.some((t) => t.text === take.text)
       ? []
-      : [{ path, key: `takes:${role}`, after: [...takes, take] }]
+      : [{ page, key: `takes:${role}`, after: [...takes, take] }]
   })
 }
 
 interface TakesProps {
   session: Session
-  path: string
+  page: string
   decisions: Decisions
   view: PageView | null
   style: HouseStyle
@@ -58,13 +58,13 @@ export function Takes(props: TakesProps) {
 }
 
 /** One below the other at true size, so that their ends can be compared. */
-function TakesList({ session, path, decisions, view, style, present, keywords, lang }: TakesProps) {
+function TakesList({ session, page, decisions, view, style, present, keywords, lang }: TakesProps) {
   const kept = { title: takesOf(decisions, 'title'), description: takesOf(decisions, 'description') }
   // What is drafted depends on the page and on what is typed: asked for once the typing rests.
   const asked = JSON.stringify([kept, present, decisions['keyword:primary']])
   const judged = useAnswer(
-    () => core().judgeTakes(path, session.decisionsOf(path)),
-    [path, asked, session],
+    () => core().judgeTakes(page, session.decisionsOf(page)),
+    [page, asked, session],
     REST,
   )
   const drafted = judged?.drafted ?? { title: [], description: [] }
@@ -74,14 +74,14 @@ function TakesList({ session, path, decisions, view, style, present, keywords, l
     const key = role === 'title' ? 'edit:title' : 'edit:meta:description'
     const source = role === 'title' ? view?.sourceTitle : view?.sourceDescription
     void session.decide(`Take of the ${names[role]} chosen`, () => {
-      const takes = takesOf(session.decisionsOf(path), role)
+      const takes = takesOf(session.decisionsOf(page), role)
       // What stood in the result is not lost when another is chosen.
       const before = present[role]
       const keep =
         before.trim() !== '' && !takes.some((t) => t.text === before)
-          ? [{ path, key: `takes:${role}`, after: [...takes, { text: before, from: '' }] }]
+          ? [{ page, key: `takes:${role}`, after: [...takes, { text: before, from: '' }] }]
           : []
-      return [{ path, key, after: text === source ? undefined : { value: text } }, ...keep]
+      return [{ page, key, after: text === source ? undefined : { value: text } }, ...keep]
     })
   }
 
@@ -96,7 +96,7 @@ function TakesList({ session, path, decisions, view, style, present, keywords, l
               className="action"
               title={role === 'title' ? 'Alt+T' : undefined}
               disabled={present[role].trim() === '' || kept[role].some((t) => t.text === present[role])}
-              onClick={() => keepTake(session, path, role, { text: present[role], from: '' })}
+              onClick={() => keepTake(session, page, role, { text: present[role], from: '' })}
             >
               Keep the current one as a take
             </button>
@@ -127,8 +127,8 @@ function TakesList({ session, path, decisions, view, style, present, keywords, l
                 onChoose={() => choose(role, take.text)}
                 onRemove={() =>
                   void session.decide('Take removed', () => {
-                    const left = takesOf(session.decisionsOf(path), role).filter((t) => t.text !== take.text)
-                    return [{ path, key: `takes:${role}`, after: left.length > 0 ? left : undefined }]
+                    const left = takesOf(session.decisionsOf(page), role).filter((t) => t.text !== take.text)
+                    return [{ page, key: `takes:${role}`, after: left.length > 0 ? left : undefined }]
                   })
                 }
               />
@@ -148,7 +148,7 @@ function TakesList({ session, path, decisions, view, style, present, keywords, l
                   chosen={false}
                   marks={marks[`${role}\n${take.text}`]}
                   onChoose={() => choose(role, take.text)}
-                  onKeep={() => keepTake(session, path, role, { text: take.text, from: take.from })}
+                  onKeep={() => keepTake(session, page, role, { text: take.text, from: take.from })}
                 />
               ))}
           </ul>

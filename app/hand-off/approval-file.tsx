@@ -14,7 +14,7 @@ import { FilePick } from '../ui/file-pick.tsx'
 import { plural, someOf } from '../ui/plural.ts'
 import { tell } from '../ui/tell.ts'
 import { core } from '../workers/client.ts'
-import type { ChangedPage } from '../workers/hand-off.ts'
+import type { ChangedPage } from '../../core/exchange/hand-off.ts'
 
 /** Subsets of the shipped font by what they cover; a file carries those that its pages need. */
 const subsets = [
@@ -50,11 +50,11 @@ async function fontsFor(text: string): Promise<{ base64: string; range: string }
 export function ForApproval({ session, pages }: { session: Session; pages: ChangedPage[] }) {
   const [open, setOpen] = useState(false)
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
-  const chosen = pages.filter((p) => !left.has(p.path)).map((p) => p.path)
+  const chosen = pages.filter((p) => !left.has(p.id)).map((p) => p.id)
 
   async function save() {
     await session.flush()
-    const work = Object.fromEntries(chosen.map((p) => [p, session.decisionsOf(p)]))
+    const work = Object.fromEntries(chosen.map((id) => [id, session.decisionsOf(id)]))
     const text = (await core().approvalPages(chosen, work)).flatMap((p) => [
       ...Object.values(p.before),
       ...Object.values(p.after),
@@ -70,35 +70,33 @@ export function ForApproval({ session, pages }: { session: Session; pages: Chang
     const result = readAnswers(await file.text())
     if (!result.ok) return void toast.error(`${file.name}: ${result.why}`)
     const { by, answers } = result.answers
-    const work = Object.fromEntries(answers.map((a) => [a.path, session.decisionsOf(a.path)]))
-    const now = new Map(
-      (
-        await core().approvalPages(
-          answers.map((a) => a.path),
-          work,
-        )
-      ).map((p) => [p.path, wordingHash(p.after)]),
-    )
+    // The file names pages as people do, by path; a page keeps its path as long as it is on the shelf.
+    const byPath = new Map([...session.get().rows.values()].map((row) => [row.path, row.id]))
+    const ids = answers.flatMap((a) => byPath.get(a.path) ?? [])
+    const work = Object.fromEntries(ids.map((id) => [id, session.decisionsOf(id)]))
+    const wordings = await core().approvalPages(ids, work)
+    const now = new Map(wordings.map((p) => [p.path, wordingHash(p.after)]))
     const decisions: Decision[] = []
     const outdated: string[] = []
     const unknown: string[] = []
     const counts = { yes: 0, no: 0, note: 0 }
     for (const { path, of, answer, note } of answers) {
-      if (!now.has(path)) unknown.push(path)
+      const page = byPath.get(path)
+      if (page === undefined || !now.has(path)) unknown.push(path)
       else if (now.get(path) !== of) outdated.push(path)
       else {
         const kind = answer ?? 'note'
         counts[kind]++
         const words = [note.trim(), by.trim() && `(${by.trim()})`].filter(Boolean).join(' ')
         decisions.push({
-          path,
+          page,
           key: 'answer',
           after: { answer: kind, note: note.trim(), date: today(), by: by.trim() },
         })
-        if (kind === 'yes') decisions.push({ path, key: 'state', after: 'approved' })
-        if (kind === 'no') decisions.push({ path, key: 'state', after: 'drafted' })
+        if (kind === 'yes') decisions.push({ page, key: 'state', after: 'approved' })
+        if (kind === 'no') decisions.push({ page, key: 'state', after: 'drafted' })
         decisions.push({
-          path,
+          page,
           key: 'note',
           after: kind === 'yes' && !note.trim() ? undefined : words || 'not approved',
         })
@@ -134,15 +132,15 @@ export function ForApproval({ session, pages }: { session: Session; pages: Chang
         <fieldset className="max-h-[44vh] overflow-auto border-y border-rule-2 py-2">
           <legend className="sr-only">Pages</legend>
           {pages.map((p) => (
-            <label key={p.path} className="flex items-baseline gap-2 py-0.5">
+            <label key={p.id} className="flex items-baseline gap-2 py-0.5">
               <input
                 type="checkbox"
                 className="accent-ink"
-                checked={!left.has(p.path)}
+                checked={!left.has(p.id)}
                 onChange={(e) => {
                   const next = new Set(left)
-                  if (e.target.checked) next.delete(p.path)
-                  else next.add(p.path)
+                  if (e.target.checked) next.delete(p.id)
+                  else next.add(p.id)
                   setLeft(next)
                 }}
               />

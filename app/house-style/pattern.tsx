@@ -123,8 +123,8 @@ export function Pattern({
           onApply={() => {
             const { changes } = preview
             void session.decide(`Pattern ${pattern}`, () => [
-              { path: '', key: 'style', after: ownStyle(withPattern(session.get().style, match, pattern)) },
-              ...changes.map((c) => ({ path: c.path, key: 'edit:title', after: { value: c.value } })),
+              { page: '', key: 'style', after: ownStyle(withPattern(session.get().style, match, pattern)) },
+              ...changes.map((c) => ({ page: c.id, key: 'edit:title', after: { value: c.value } })),
             ])
             done()
           }}
@@ -179,7 +179,7 @@ function Preview({ preview, onApply }: { preview: PatternPreview; onApply(): voi
             const c = changes[item.index]!
             return (
               <div
-                key={c.path}
+                key={c.id}
                 className="absolute right-0 left-0 border-b border-rule-2 px-4 py-1.5 text-[13px]"
                 style={{ top: item.start, height: HEIGHT }}
                 title={c.path}

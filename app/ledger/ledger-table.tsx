@@ -8,7 +8,7 @@ import { valuesFrom } from '../../core/site/page-tokens.ts'
 import { fillTokens, hasTokens } from '../../core/wording/tokens.ts'
 import { Ruler } from '../desk/ruler.tsx'
 import { fieldValue } from '../desk/snippet-sheet.tsx'
-import type { LedgerRow } from '../store/db.ts'
+import type { LedgerRow } from '../../core/work/evaluate.ts'
 import { today, type Session } from '../store/session.ts'
 import { shownPath } from './shown-path.ts'
 import type { SiteMarkCount } from './order.ts'
@@ -49,7 +49,7 @@ export function LedgerTable({
     count: rows.length,
     getScrollElement: () => body.current,
     estimateSize: () => 64,
-    getItemKey: (i) => rows[i]!.path,
+    getItemKey: (i) => rows[i]!.id,
     overscan: 6,
     initialRect: { width: 1232, height: 640 },
   })
@@ -125,7 +125,7 @@ export function LedgerTable({
         <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map((item) => {
             const row = rows[item.index]!
-            const decisions = work.get(row.path) ?? {}
+            const decisions = work.get(row.id) ?? {}
             const cellProps = (column: number) => ({
               role: 'gridcell',
               'data-cell': `${item.index}-${column}`,
@@ -211,7 +211,7 @@ export function LedgerTable({
                   )}
                 </div>
                 <div {...cellProps(7)}>
-                  <Counts row={row} site={counts.get(row.path)} />
+                  <Counts row={row} site={counts.get(row.id)} />
                 </div>
                 <div {...cellProps(8)} className="min-w-0 text-[13px] text-ink-2">
                   {stateOf(decisions)}
@@ -358,7 +358,7 @@ function EditCell({
     void session.blur()
     onDone(next)
   }
-  const write = (after: unknown) => session.type(row.path, key, after, fieldNames[field])
+  const write = (after: unknown) => session.type(row.id, key, after, fieldNames[field])
   const style = styleFor(session.get().style, row.url)
   const filled = fillTokens(value, valuesFrom(row, { site: null, style, date: today() })).text
   const role = field === 'title' ? 'title' : 'description'

@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { fingerprint } from '../../core/rules/fingerprint.ts'
 import type { SiteMark } from '../../core/rules/rule.ts'
-import type { LedgerRow } from '../store/db.ts'
+import type { LedgerRow } from '../../core/work/evaluate.ts'
 import { ledgerOrder, siteMarkCounts } from './order.ts'
 
 const row = (path: string, more: Partial<LedgerRow> = {}): LedgerRow => ({
-  site: 's',
+  id: path,
   path,
+  file: path,
   url: `https://s.example/${path}`,
   title: path,
   titlePx: 0,

@@ -2,7 +2,7 @@
 import { stetKey, type Decisions, type Stet } from '../../core/work/decisions.ts'
 import type { SiteMark } from '../../core/rules/rule.ts'
 import { fingerprint } from '../../core/rules/fingerprint.ts'
-import type { LedgerRow } from '../store/db.ts'
+import type { LedgerRow } from '../../core/work/evaluate.ts'
 
 export type Order = 'severity' | 'address' | 'title' | 'width'
 
@@ -22,23 +22,23 @@ export function siteMarkCounts(
   work: ReadonlyMap<string, Decisions>,
 ): Map<string, SiteMarkCount> {
   const stood = new Map<string, string>()
-  for (const [path, decisions] of work)
+  for (const [page, decisions] of work)
     for (const key in decisions)
       if (key.startsWith('stet:') && key.endsWith('|site'))
-        stood.set(`${key}\n${path}`, (decisions[key] as Stet).fingerprint)
+        stood.set(`${key}\n${page}`, (decisions[key] as Stet).fingerprint)
   const stets = JSON.stringify([...stood])
   const known = counted.get(marks)
   if (known?.stets === stets) return known.counts
   const counts = new Map<string, SiteMarkCount>()
   for (const mark of marks) {
     const now = stood.size > 0 ? fingerprint(mark.values) : ''
-    for (const path of mark.pages) {
-      if (stood.size > 0 && stood.get(`${stetKey(mark.rule, 'site')}\n${path}`) === now) continue
-      const count = counts.get(path) ?? { blocker: 0, flaw: 0, nit: 0, toMend: 0, rules: [] }
+    for (const page of mark.pages) {
+      if (stood.size > 0 && stood.get(`${stetKey(mark.rule, 'site')}\n${page}`) === now) continue
+      const count = counts.get(page) ?? { blocker: 0, flaw: 0, nit: 0, toMend: 0, rules: [] }
       count[mark.severity]++
       if (mark.severity !== 'nit') count.toMend++
       count.rules.push(mark.rule)
-      counts.set(path, count)
+      counts.set(page, count)
     }
   }
   counted.set(marks, { stets, counts })
@@ -52,7 +52,7 @@ export function pagesByRule(
 ): Map<string, number> {
   const pages = new Map<string, number>()
   for (const row of rows)
-    for (const rule of new Set([...row.rules, ...(counts.get(row.path)?.rules ?? [])]))
+    for (const rule of new Set([...row.rules, ...(counts.get(row.id)?.rules ?? [])]))
       pages.set(rule, (pages.get(rule) ?? 0) + 1)
   return pages
 }
@@ -80,7 +80,7 @@ export function ledgerOrder(
           `${r.path}\n${r.title ?? ''}\n${r.description ?? ''}\n${r.h1 ?? ''}`.toLowerCase().includes(wanted),
         )
   const weight = (r: LedgerRow) => {
-    const site = counts.get(r.path)
+    const site = counts.get(r.id)
     return (
       (r.blocker + (site?.blocker ?? 0)) * 1e6 + (r.flaw + (site?.flaw ?? 0)) * 1e3 + r.nit + (site?.nit ?? 0)
     )

@@ -37,22 +37,22 @@ export default function Desk() {
   const [search, setSearch] = useSearchParams()
   // The order is by path alone, so that it holds as long as the pages do.
   const order = useMemo(
-    () => ledgerOrder([...session.get().rows.values()], 'address', '', new Map()).map((r) => r.path),
+    () => ledgerOrder([...session.get().rows.values()], 'address', '', new Map()).map((r) => r.id),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- pages come and go with the site
     [session, state.rows.size],
   )
-  const rows = order.flatMap((p) => state.rows.get(p) ?? [])
+  const rows = order.flatMap((id) => state.rows.get(id) ?? [])
   const asked = search.get('page')
-  const row = (asked !== null ? state.rows.get(asked) : undefined) ?? rows[0]
+  const row = rows.find((r) => r.path === asked) ?? rows[0]
   const sheet: SheetName = sheets.find((s) => s === search.get('sheet')) ?? 'snippet'
-  const path = row?.path ?? ''
-  const decisions = session.decisionsOf(path)
-  const view = state.view?.path === path ? state.view : null
+  const page = row?.id ?? ''
+  const decisions = session.decisionsOf(page)
+  const view = state.view?.id === page ? state.view : null
   const counts = siteMarkCounts(state.siteMarks, state.work)
 
   useEffect(() => {
-    if (path !== '') session.open(path)
-  }, [session, path])
+    if (page !== '') session.open(page)
+  }, [session, page])
 
   const open = (to: string, params: Record<string, string> = {}) => {
     void session.blur()
@@ -68,14 +68,14 @@ export default function Desk() {
     if (!row) return
     const onKey = (event: KeyboardEvent) => {
       if (!event.altKey || event.ctrlKey || event.metaKey) return
-      const index = rows.findIndex((r) => r.path === path)
+      const index = rows.findIndex((r) => r.id === page)
       const keys: Record<string, () => void> = {
         ArrowDown: () => rows[index + 1] && open(rows[index + 1]!.path),
         ArrowUp: () => rows[index - 1] && open(rows[index - 1]!.path),
         Digit1: () => void copyText(foldText(filled('title')), 'Title'),
         Digit2: () => void copyText(foldText(filled('meta:description')), 'Description'),
         Digit3: () => void copyText(row.url, 'Address'),
-        KeyA: () => void approve(session, path),
+        KeyA: () => void approve(session, page),
       }
       const act = keys[event.code]
       if (!act) return
@@ -101,9 +101,9 @@ export default function Desk() {
     <div className="flex">
       <PageList
         rows={rows}
-        path={path}
-        toMend={(r) => r.blocker + r.flaw + (counts.get(r.path)?.toMend ?? 0)}
-        onOpen={(to) => open(to)}
+        page={page}
+        toMend={(r) => r.blocker + r.flaw + (counts.get(r.id)?.toMend ?? 0)}
+        onOpen={(to) => open(to.path)}
       />
       <main
         className="min-w-0 flex-1 px-6 pt-3 pb-16 max-[700px]:px-3"
@@ -119,7 +119,7 @@ export default function Desk() {
                 role="tab"
                 type="button"
                 aria-selected={s === sheet}
-                onClick={() => open(path, { sheet: s })}
+                onClick={() => open(row.path, { sheet: s })}
                 className={`border-b-2 pb-0.5 ${s === sheet ? 'border-ink font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
               >
                 {sheetNames[s]}
@@ -134,15 +134,16 @@ export default function Desk() {
               onClick={() =>
                 tell('The page could not be written', async () => {
                   await session.flush()
-                  const bytes = await core().pageBytes(path, session.decisionsOf(path))
-                  if (bytes) download(path.slice(path.lastIndexOf('/') + 1), bytes, 'text/html')
+                  const bytes = await core().pageBytes(page, session.decisionsOf(page))
+                  if (bytes)
+                    download(row.path.slice(row.path.lastIndexOf('/') + 1) || 'page.html', bytes, 'text/html')
                 })
               }
             >
               Download this page
             </button>
-            <ApprovalPicture session={session} path={path} />
-            <Approval session={session} path={path} decisions={decisions} />
+            <ApprovalPicture session={session} row={row} />
+            <Approval session={session} page={page} decisions={decisions} />
           </div>
         </div>
         <p className="truncate pb-2 text-[12px] text-ink-3">
@@ -155,43 +156,43 @@ export default function Desk() {
             <strong>Sent back:</strong> {note}
           </p>
         )}
-        {state.problem?.path === path ? (
+        {state.problem?.page === page ? (
           <Problem why={state.problem.why} onAgain={() => session.lookAgain()} />
         ) : (
-          <Boundary on={[path, sheet]}>
+          <Boundary on={[page, sheet]}>
             {sheet === 'snippet' && (
-              <SnippetSheet key={path} session={session} row={row} decisions={decisions} view={view} />
+              <SnippetSheet key={page} session={session} row={row} decisions={decisions} view={view} />
             )}
             {sheet === 'outline' && (
               <OutlineSheet
-                key={path}
+                key={page}
                 session={session}
                 view={view}
-                path={path}
+                page={page}
                 decisions={decisions}
-                onSource={(start) => open(path, { sheet: 'source', at: String(start) })}
+                onSource={(start) => open(row.path, { sheet: 'source', at: String(start) })}
               />
             )}
             {sheet === 'data' && (
               <DataSheet
-                key={path}
+                key={page}
                 session={session}
                 view={view}
-                path={path}
+                page={page}
                 decisions={decisions}
-                onSource={(start) => open(path, { sheet: 'source', at: String(start) })}
-                onResult={() => open(path, { sheet: 'snippet' })}
+                onSource={(start) => open(row.path, { sheet: 'source', at: String(start) })}
+                onResult={() => open(row.path, { sheet: 'snippet' })}
               />
             )}
             {sheet === 'head' && (
-              <HeadSheet key={path} session={session} view={view} path={path} decisions={decisions} />
+              <HeadSheet key={page} session={session} view={view} page={page} decisions={decisions} />
             )}
             {sheet === 'source' && (
               <SourceSheet
-                key={path}
+                key={page}
                 session={session}
                 view={view}
-                path={path}
+                page={page}
                 at={Number(search.get('at') ?? NaN)}
               />
             )}

@@ -130,7 +130,7 @@ export default function HandOff() {
             onClick={() =>
               void session.decide(
                 'Handed off',
-                approved.map((p) => ({ path: p.path, key: 'state', after: 'handed off' })),
+                approved.map((p) => ({ page: p.id, key: 'state', after: 'handed off' })),
               )
             }
           >
@@ -168,7 +168,7 @@ export default function HandOff() {
       )}
       <ul className="mt-5 space-y-4">
         {(pages ?? []).map((page) => (
-          <li key={page.path} className="sheet px-6 py-4" data-path={page.path}>
+          <li key={page.id} className="sheet px-6 py-4" data-path={page.path}>
             <div className="flex items-baseline gap-4">
               <h2 className="min-w-0 flex-1 truncate font-serif text-[16px]">
                 <Link
@@ -178,7 +178,7 @@ export default function HandOff() {
                   {page.url}
                 </Link>
               </h2>
-              <Answered answer={session.decisionsOf(page.path).answer as Answer | undefined} />
+              <Answered answer={session.decisionsOf(page.id).answer as Answer | undefined} />
               <span className="text-[13px] text-ink-2">{page.state}</span>
             </div>
             <table className="mt-2 w-full table-fixed text-left text-[13px]">

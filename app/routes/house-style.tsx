@@ -38,7 +38,7 @@ export default function HouseStyleScreen() {
       const kept = ownStyle(make(session.get().style))
       const { error } = houseStyleSchema.validate(kept)
       if (error) toast.error(`Not kept: ${error.message}.`)
-      return error ? [] : [{ path: '', key: 'style', after: Object.keys(kept).length > 0 ? kept : undefined }]
+      return error ? [] : [{ page: '', key: 'style', after: Object.keys(kept).length > 0 ? kept : undefined }]
     })
   const change: Change = (make, label) => decide((now) => ({ ...now, ...make(now) }), label)
 

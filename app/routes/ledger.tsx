@@ -3,6 +3,7 @@ import { useSearchParams } from 'react-router'
 import { toast } from 'sonner'
 import { stateOf, type PageState } from '../../core/work/decisions.ts'
 import { LedgerTable } from '../ledger/ledger-table.tsx'
+import type { PageId } from '../../core/site/page-identity.ts'
 import { ledgerOrder, pagesByRule, siteMarkCounts, type Order } from '../ledger/order.ts'
 import type { Session } from '../store/session.ts'
 import { useSession, useSessionState } from '../store/use-session.ts'
@@ -33,24 +34,24 @@ export default function Ledger() {
   const pageState = states.find((s) => s === search.get('state')) ?? 'any'
   const [find, setFind] = useState('')
   // The order is taken when it is asked for: a row must not jump away while somebody types in it.
-  const [frozen, setFrozen] = useState<{ key: string; paths: string[] } | null>(null)
+  const [frozen, setFrozen] = useState<{ key: string; pages: PageId[] } | null>(null)
 
   const counts = siteMarkCounts(state.siteMarks, state.work)
   const all = [...state.rows.values()]
-  const has = (path: string, id: string) =>
-    state.rows.get(path)!.rules.includes(id) || counts.get(path)?.rules.includes(id) === true
+  const has = (page: PageId, id: string) =>
+    state.rows.get(page)!.rules.includes(id) || counts.get(page)?.rules.includes(id) === true
   const matching = all.filter(
     (r) =>
-      (rule === 'any' || has(r.path, rule)) &&
-      (pageState === 'any' || stateOf(session.decisionsOf(r.path)) === pageState),
+      (rule === 'any' || has(r.id, rule)) &&
+      (pageState === 'any' || stateOf(session.decisionsOf(r.id)) === pageState),
   )
   const key = `${order}|${rule}|${pageState}|${find}|${all.length}`
   if (frozen?.key !== key) {
-    const paths = ledgerOrder(matching, order, find, counts).map((r) => r.path)
-    setFrozen({ key, paths })
+    const pages = ledgerOrder(matching, order, find, counts).map((r) => r.id)
+    setFrozen({ key, pages })
   }
-  const rows = (frozen?.paths ?? []).flatMap((p) => state.rows.get(p) ?? [])
-  const toMend = all.filter((r) => r.blocker + r.flaw + (counts.get(r.path)?.toMend ?? 0) > 0).length
+  const rows = (frozen?.pages ?? []).flatMap((p) => state.rows.get(p) ?? [])
+  const toMend = all.filter((r) => r.blocker + r.flaw + (counts.get(r.id)?.toMend ?? 0) > 0).length
   const pagesOf = pagesByRule(all, counts)
   const present = state.rules
     .filter((r) => pagesOf.has(r.id))
@@ -140,9 +141,9 @@ function KeywordSheet({ session }: { session: Session }) {
     const { matched, unmatched } = result.read
     await session.decide(
       'Keywords from a sheet',
-      matched.flatMap(({ path, primary, secondary }) => [
-        { path, key: 'keyword:primary', after: primary || undefined },
-        { path, key: 'keyword:secondary', after: secondary.length > 0 ? secondary : undefined },
+      matched.flatMap(({ id, primary, secondary }) => [
+        { page: id, key: 'keyword:primary', after: primary || undefined },
+        { page: id, key: 'keyword:secondary', after: secondary.length > 0 ? secondary : undefined },
       ]),
     )
     const strays = unmatched.length > 0 ? ` No such page: ${someOf(unmatched)}.` : ''

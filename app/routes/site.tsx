@@ -54,10 +54,10 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
     said.current = leftOut.length
     if (more.length > 0)
       toast.error(
-        `${plural(more.length, 'page')} could not be checked, and what the ledger says of ${more.length === 1 ? 'it' : 'them'} may be out of date: ${someOf(more.map((p) => p.path))}. ${more[0]!.why}`,
+        `${plural(more.length, 'page')} could not be checked, and what the ledger says of ${more.length === 1 ? 'it' : 'them'} may be out of date: ${someOf(more.map((p) => session.get().rows.get(p.page)?.path ?? p.page))}. ${more[0]!.why}`,
         { duration: 20_000 },
       )
-  }, [leftOut])
+  }, [leftOut, session])
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -163,9 +163,10 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
 async function walk(session: Session, direction: 'undo' | 'redo'): Promise<void> {
   const step = await session.walk(direction)
   if (!step) return void toast(direction === 'undo' ? 'Nothing left to undo.' : 'Nothing to redo.')
+  const [page = ''] = step.pages
   const what =
-    step.paths.length > 1
-      ? `${step.label}, ${step.paths.length} pages`
-      : `${step.label}, ${step.paths[0] || 'the site'}`
+    step.pages.length > 1
+      ? `${step.label}, ${step.pages.length} pages`
+      : `${step.label}, ${page === '' ? 'the site' : (session.get().rows.get(page)?.path ?? page)}`
   toast(`${direction === 'undo' ? 'Undone' : 'Redone'}: ${what}`)
 }

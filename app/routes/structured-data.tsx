@@ -19,6 +19,7 @@ export default function StructuredData() {
   const session = useSession()
   const { rows, site, siteMarks } = useSessionState(session)
   const { siteId } = useParams()
+  const pathOf = (id: string) => rows.get(id)?.path ?? id
   const data = useAnswer(() => core().siteData(), [rows, siteMarks])
   const [spread, setSpread] = useState<Spread | null>(null)
   const [only, setOnly] = useState<string | null>(null)
@@ -82,14 +83,14 @@ export default function StructuredData() {
               <li key={i} className="border-t border-rule-2 py-1.5 text-[13.5px]">
                 {m.message}{' '}
                 <span className="text-ink-2">
-                  {m.pages.slice(0, 3).map((p, j) => (
-                    <span key={p}>
+                  {m.pages.slice(0, 3).map((id, j) => (
+                    <span key={id}>
                       {j > 0 && ', '}
                       <Link
                         className="quiet"
-                        to={`/sites/${siteId}/desk?page=${encodeURIComponent(p)}&sheet=data`}
+                        to={`/sites/${siteId}/desk?page=${encodeURIComponent(pathOf(id))}&sheet=data`}
                       >
-                        {p}
+                        {pathOf(id)}
                       </Link>
                     </span>
                   ))}
@@ -155,7 +156,7 @@ export default function StructuredData() {
           </thead>
           <tbody>
             {shown.slice(0, LISTED).map((page) => (
-              <tr key={page.path} className="border-b border-rule-2 align-baseline">
+              <tr key={page.id} className="border-b border-rule-2 align-baseline">
                 <td className="py-1.5 pr-4">
                   <Link
                     className="hover:underline"

@@ -31,7 +31,7 @@ function ruleFrom(search: URLSearchParams): TemplateRule | null {
 const keep = (session: Session, label: string, make: (rules: TemplateRule[]) => TemplateRule[]) =>
   void session.decide(label, () => {
     const after = make(session.get().templates)
-    return [{ path: '', key: 'templates', after: after.length > 0 ? after : undefined }]
+    return [{ page: '', key: 'templates', after: after.length > 0 ? after : undefined }]
   })
 
 export default function Templates() {

@@ -34,16 +34,16 @@ export async function putDemoOnShelf(): Promise<string | null> {
   const { id } = taken.site
   if (house?.ok) {
     const read = readHouseStyle(await house.json())
-    if (read.ok) await db.work.put({ site: id, path: '', decisions: { style: ownStyle(read.style) } })
+    if (read.ok) await db.decisions.put({ site: id, page: '', decisions: { style: ownStyle(read.style) } })
   }
   if (sheet?.ok) {
     await openInWorker(id, today())
     const keywords = await core().readKeywordSheet(new Uint8Array(await sheet.arrayBuffer()))
     if (keywords.ok)
-      await db.work.bulkPut(
-        keywords.read.matched.map(({ path, primary, secondary }) => ({
+      await db.decisions.bulkPut(
+        keywords.read.matched.map(({ id: page, primary, secondary }) => ({
           site: id,
-          path,
+          page,
           decisions: {
             'keyword:primary': primary,
             ...(secondary.length > 0 ? { 'keyword:secondary': secondary } : {}),

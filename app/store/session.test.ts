@@ -32,16 +32,16 @@ beforeEach(() => {
 afterEach(async () => {
   await session.flush()
   session.close()
-  await Promise.all([db.work.clear(), db.log.clear()])
+  await Promise.all([db.decisions.clear(), db.log.clear()])
   vi.unstubAllGlobals()
 })
 
-const stored = async (path: string) => (await db.work.get(['s', path]))?.decisions ?? {}
+const stored = async (page: string) => (await db.decisions.get(['s', page]))?.decisions ?? {}
 /** One figure of the house style changed, as a field that is left does it. */
 const limit = (key: keyof HouseStyle['limits'], to: number) =>
   session.decide('Limit', () => {
     const limits = { ...session.get().style.limits, [key]: to }
-    return [{ path: '', key: 'style', after: { limits } }]
+    return [{ page: '', key: 'style', after: { limits } }]
   })
 
 describe('what is decided and not yet in the store', () => {
@@ -70,7 +70,7 @@ describe('what is decided and not yet in the store', () => {
     session.type('a.html', 'edit:title', { value: 'A lamp' }, 'Title')
     void session.decide('Title approved', () => {
       expect(session.decisionsOf('a.html')['edit:title']).toEqual({ value: 'A lamp' })
-      return [{ path: 'a.html', key: 'state', after: 'approved' }]
+      return [{ page: 'a.html', key: 'state', after: 'approved' }]
     })
     await session.flush()
     expect(await stored('a.html')).toMatchObject({ 'edit:title': { value: 'A lamp' }, state: 'approved' })
@@ -78,7 +78,7 @@ describe('what is decided and not yet in the store', () => {
 
   it('is a step of its own: typing after it does not carry on the typing before it', async () => {
     session.type('a.html', 'edit:title', { value: 'A' }, 'Title')
-    void session.decide('Slug', [{ path: 'a.html', key: 'edit:slug', after: { value: 'lamp' } }])
+    void session.decide('Slug', [{ page: 'a.html', key: 'edit:slug', after: { value: 'lamp' } }])
     session.type('a.html', 'edit:title', { value: 'AB' }, 'Title')
     await session.flush()
     expect(await db.log.count()).toBe(3)
@@ -104,9 +104,9 @@ describe('what is decided and not yet in the store', () => {
   })
 
   it('is not lost when the browser refuses what was typed before it', async () => {
-    const put = vi.spyOn(db.work, 'bulkPut').mockRejectedValueOnce(new Error('full'))
+    const put = vi.spyOn(db.decisions, 'bulkPut').mockRejectedValueOnce(new Error('full'))
     session.type('a.html', 'edit:title', { value: 'A' }, 'Title')
-    await session.decide('Slug', [{ path: 'b.html', key: 'edit:slug', after: { value: 'lamp' } }])
+    await session.decide('Slug', [{ page: 'b.html', key: 'edit:slug', after: { value: 'lamp' } }])
     put.mockRestore()
     expect(await stored('b.html')).toMatchObject({ 'edit:slug': { value: 'lamp' } })
     expect(session.get().saved).toBe('saving')

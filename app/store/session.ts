@@ -15,7 +15,8 @@ import {
 } from '../../core/work/decisions.ts'
 import type { TemplateRule } from '../../core/headings/template-rules.ts'
 import type { SiteMark } from '../../core/rules/rule.ts'
-import type { LedgerRow, SiteRecord } from './db.ts'
+import type { LedgerRow } from '../../core/work/evaluate.ts'
+import type { SiteRecord } from './db.ts'
 import type { HouseStyle } from '../../core/rules/house-style.ts'
 import type { RuleName } from '../workers/desk.ts'
 import type { PageView } from '../workers/page-view.ts'
@@ -38,9 +39,9 @@ export interface SessionState {
   /** The page on the desk, as the worker last saw it. */
   view: PageView | null
   /** Why the page on the desk could not be judged; null while it can. */
-  problem: { path: string; why: string } | null
+  problem: { page: string; why: string } | null
   /** Pages that could not be judged, in the order in which they were met. */
-  leftOut: { path: string; why: string }[]
+  leftOut: { page: string; why: string }[]
   saved: 'saved' | 'saving' | 'failed'
   undo: string | null
   redo: string | null
@@ -57,7 +58,7 @@ const journalSchema = Joi.object({
   label: Joi.string().required(),
   decisions: Joi.array()
     .items(
-      Joi.object({ path: Joi.string().allow('').required(), key: Joi.string().required(), after: Joi.any() }),
+      Joi.object({ page: Joi.string().allow('').required(), key: Joi.string().required(), after: Joi.any() }),
     )
     .required(),
 }).required()
@@ -84,37 +85,37 @@ export function createSession(
     state = { ...state, ...patch }
     for (const listener of listeners) listener()
   }
-  const decisionsOf = (path: string): Decisions => state.work.get(path) ?? {}
+  const decisionsOf = (page: string): Decisions => state.work.get(page) ?? {}
 
   // Other tabs on the same site.
   const channel = new BroadcastChannel(`keen-quill-${site}`)
   channel.onmessage = ({ data }: MessageEvent<string[]>) => void reload(data)
-  async function reload(paths: string[]): Promise<void> {
+  async function reload(pages: string[]): Promise<void> {
     await queue
-    const records = await db.work.bulkGet(paths.map((p) => [site, p] as [string, string]))
-    adopt(new Map(paths.map((p, i) => [p, records[i]?.decisions ?? {}])))
+    const records = await db.decisions.bulkGet(pages.map((p) => [site, p] as [string, string]))
+    adopt(new Map(pages.map((p, i) => [p, records[i]?.decisions ?? {}])))
     await refreshLog()
   }
 
   /** What the store holds of a page, and on top of it what is still on its way there: a slow store takes no key back. */
-  function withUnsaved(path: string, stored: Decisions): Decisions {
+  function withUnsaved(page: string, stored: Decisions): Decisions {
     let now = stored
-    const lay = (key: string, after: unknown) => (now = applyChanges(now, changesFor(path, now, key, after)))
-    for (const batch of unsaved) for (const d of batch) if (d.path === path) lay(d.key, d.after)
-    for (const [key, { after }] of typing.get(path) ?? []) lay(key, after)
+    const lay = (key: string, after: unknown) => (now = applyChanges(now, changesFor(page, now, key, after)))
+    for (const batch of unsaved) for (const d of batch) if (d.page === page) lay(d.key, d.after)
+    for (const [key, { after }] of typing.get(page) ?? []) lay(key, after)
     return now
   }
 
   /** Takes decisions that the store holds now, and has the worker look again at the pages that differ. */
   function adopt(stored: Map<string, Decisions>): void {
     const work = new Map<string, Decisions>()
-    for (const [path, decisions] of stored) {
-      const now = withUnsaved(path, decisions)
-      if (JSON.stringify(now) !== JSON.stringify(decisionsOf(path))) work.set(path, now)
+    for (const [page, decisions] of stored) {
+      const now = withUnsaved(page, decisions)
+      if (JSON.stringify(now) !== JSON.stringify(decisionsOf(page))) work.set(page, now)
     }
     if (work.size === 0) return
     set({ work: new Map([...state.work, ...work]) })
-    const onDesk = deskPath !== null && work.has(deskPath) ? deskPath : null
+    const onDesk = deskPage !== null && work.has(deskPage) ? deskPage : null
     if (onDesk) look(onDesk)
     const whole = work.get('')
     const style = whole ? styleOf(whole) : state.style
@@ -130,11 +131,11 @@ export function createSession(
         // A worker that was started again has read the decisions from the store.
         .catch(() => {})
         .then(() => {
-          if (deskPath !== null) look(deskPath)
+          if (deskPage !== null) look(deskPage)
           judge(state.rows.keys())
         })
     }
-    judge([...work.keys()].filter((path) => path !== '' && path !== onDesk))
+    judge([...work.keys()].filter((page) => page !== '' && page !== onDesk))
   }
 
   // Judging pages that are not on the desk: a few at a time, so that a keystroke's question is never far behind.
@@ -144,12 +145,12 @@ export function createSession(
   let judged = 0
   let judging = false
   const leaveOut = (pages: SessionState['leftOut']) => {
-    const known = new Set(state.leftOut.map((p) => p.path))
-    const more = pages.filter((p) => !known.has(p.path))
+    const known = new Set(state.leftOut.map((p) => p.page))
+    const more = pages.filter((p) => !known.has(p.page))
     if (more.length > 0) set({ leftOut: [...state.leftOut, ...more] })
   }
-  function judge(paths: Iterable<string>): void {
-    for (const path of paths) toJudge.add(path)
+  function judge(pages: Iterable<string>): void {
+    for (const page of pages) toJudge.add(page)
     if (!judging && toJudge.size > 0) void judgeAll()
   }
   async function judgeAll(): Promise<void> {
@@ -158,25 +159,25 @@ export function createSession(
     try {
       while (toJudge.size > 0) {
         const some = alone.length > 0 ? alone.splice(0, 1) : [...toJudge].slice(0, AT_ONCE)
-        for (const path of some) toJudge.delete(path)
+        for (const page of some) toJudge.delete(page)
         let answer
         try {
-          answer = await core().evaluateRows(some.map((path) => ({ path, decisions: decisionsOf(path) })))
+          answer = await core().evaluateRows(some.map((page) => ({ page, decisions: decisionsOf(page) })))
         } catch (error) {
           // One of them is at fault: each by itself shows which.
           if (some.length > 1) {
             alone.push(...some)
-            for (const path of some) toJudge.add(path)
-          } else leaveOut([{ path: some[0]!, why: (error as Error).message }])
+            for (const page of some) toJudge.add(page)
+          } else leaveOut([{ page: some[0]!, why: (error as Error).message }])
           continue
         }
         if (!answer) break
         leaveOut(answer.leftOut)
-        for (const path of answer.moved) toJudge.add(path)
+        for (const page of answer.moved) toJudge.add(page)
         judged += some.length
         const of = judged + toJudge.size
         set({
-          rows: new Map([...state.rows, ...answer.rows.map((r) => [r.path, r] as const)]),
+          rows: new Map([...state.rows, ...answer.rows.map((r) => [r.id, r] as const)]),
           siteMarks: answer.siteMarks,
           judging: of > AT_ONCE && toJudge.size > 0 ? { done: judged, of } : null,
         })
@@ -191,41 +192,41 @@ export function createSession(
   // The worker: one question at a time, and only the newest waits.
   let asking = false
   let waiting: string | null = null
-  let deskPath: string | null = null
+  let deskPage: string | null = null
   const movedMeanwhile = new Set<string>()
   let resting: ReturnType<typeof setTimeout> | null = null
-  function look(path: string): void {
-    waiting = path
+  function look(page: string): void {
+    waiting = page
     if (!asking) void ask()
   }
   async function ask(): Promise<void> {
     asking = true
     try {
       while (waiting !== null) {
-        const path = waiting
+        const page = waiting
         waiting = null
         let answer
         try {
-          answer = await core().evaluatePage(path, decisionsOf(path))
+          answer = await core().evaluatePage(page, decisionsOf(page))
         } catch (error) {
-          if (path === deskPath) set({ problem: { path, why: (error as Error).message } })
+          if (page === deskPage) set({ problem: { page, why: (error as Error).message } })
           continue
         }
         if (!answer) {
-          if (path === deskPath)
+          if (page === deskPage)
             set({
-              problem: { path, why: 'Its source is no longer kept in this browser. Take the site in again.' },
+              problem: { page, why: 'Its source is no longer kept in this browser. Take the site in again.' },
             })
           continue
         }
-        if (state.problem?.path === path) set({ problem: null })
+        if (state.problem?.page === page) set({ problem: null })
         // An older answer's view gives way to the newer question; what it says of other pages is said once.
-        const newest = waiting !== path
+        const newest = waiting !== page
         if (answer.siteMarks) set({ siteMarks: answer.siteMarks })
         if (newest)
           set({
-            rows: new Map(state.rows).set(path, answer.view.row),
-            ...(path === deskPath ? { view: answer.view } : {}),
+            rows: new Map(state.rows).set(page, answer.view.row),
+            ...(page === deskPage ? { view: answer.view } : {}),
           })
         // While a slug is typed, what moves with it is judged once the typing rests.
         for (const other of answer.moved) movedMeanwhile.add(other)
@@ -284,14 +285,14 @@ export function createSession(
     if (typing.size === 0) return queue
     const decisions: Decision[] = []
     let label = ''
-    for (const [path, keys] of typing)
+    for (const [page, keys] of typing)
       for (const [key, { label: own, after }] of keys) {
-        decisions.push({ path, key, after })
+        decisions.push({ page, key, after })
         label = own
       }
     const pages = [...typing.keys()]
     typing.clear()
-    const of = [stretch, ...decisions.map((d) => `${d.path}\n${d.key}`)].join('\n')
+    const of = [stretch, ...decisions.map((d) => `${d.page}\n${d.key}`)].join('\n')
     unsaved.push(decisions)
     const done = write(async () => {
       // Asked when its turn comes: what was typed before may only just have arrived.
@@ -307,9 +308,9 @@ export function createSession(
     // What the browser refused is kept for the next try, unless it was typed over since.
     done.catch(() => {
       arrived(decisions)
-      for (const { path, key, after } of decisions) {
-        const keys = typing.get(path) ?? new Map<string, { label: string; after: unknown }>()
-        if (!keys.has(key)) typing.set(path, keys.set(key, { label, after }))
+      for (const { page, key, after } of decisions) {
+        const keys = typing.get(page) ?? new Map<string, { label: string; after: unknown }>()
+        if (!keys.has(key)) typing.set(page, keys.set(key, { label, after }))
       }
     })
     return done
@@ -340,28 +341,28 @@ export function createSession(
     decisionsOf,
 
     /** Puts a page on the desk; its view follows from the worker. */
-    open(path: string): void {
-      if (deskPath === path && state.view?.path === path) return
-      deskPath = path
-      if (state.view?.path !== path) set({ view: null, problem: null })
-      look(path)
+    open(page: string): void {
+      if (deskPage === page && state.view?.id === page) return
+      deskPage = page
+      if (state.view?.id !== page) set({ view: null, problem: null })
+      look(page)
     },
     /** Asks once more about the page on the desk. */
     lookAgain(): void {
       set({ problem: null })
-      if (deskPath !== null) look(deskPath)
+      if (deskPage !== null) look(deskPage)
     },
 
     /** One keystroke's worth: in memory now, in the store within 200 ms, one step of the log for one stretch of typing. */
-    type(path: string, key: string, after: unknown, label: string): void {
-      const before = decisionsOf(path)
-      const changes = changesFor(path, before, key, after)
+    type(page: string, key: string, after: unknown, label: string): void {
+      const before = decisionsOf(page)
+      const changes = changesFor(page, before, key, after)
       if (changes.length === 0) return
-      set({ work: new Map(state.work).set(path, applyChanges(before, changes)), saved: 'saving' })
-      const keys = typing.get(path) ?? new Map<string, { label: string; after: unknown }>()
+      set({ work: new Map(state.work).set(page, applyChanges(before, changes)), saved: 'saving' })
+      const keys = typing.get(page) ?? new Map<string, { label: string; after: unknown }>()
       keys.set(key, { label, after })
-      typing.set(path, keys)
-      look(path)
+      typing.set(page, keys)
+      look(page)
       timer ??= setTimeout(() => void flush(), SAVE_WITHIN)
     },
     /** Ends a stretch of typing: what is typed next is a step of its own. */
@@ -395,7 +396,7 @@ export function createSession(
       })
     },
 
-    async walk(direction: 'undo' | 'redo'): Promise<{ label: string; paths: string[] } | null> {
+    async walk(direction: 'undo' | 'redo'): Promise<{ label: string; pages: string[] } | null> {
       const done = flush()
       stretch++
       await done
@@ -403,7 +404,7 @@ export function createSession(
         const walked = await walkLog(site, direction)
         if (walked) {
           adopt(walked.work)
-          channel.postMessage(walked.paths)
+          channel.postMessage(walked.pages)
         }
         await refreshLog()
         return walked
@@ -415,8 +416,8 @@ export function createSession(
       toJudge.clear()
       alone.length = 0
     },
-    stateOf: (path: string): PageState => stateOf(decisionsOf(path)),
-    draftOf: (path: string) => draftOf(decisionsOf(path)),
+    stateOf: (page: string): PageState => stateOf(decisionsOf(page)),
+    draftOf: (page: string) => draftOf(decisionsOf(page)),
     refreshLog,
     close(): void {
       removeEventListener('pagehide', leave)
@@ -446,8 +447,8 @@ export async function openSession(id: string): Promise<Session | null> {
   const session = createSession(
     {
       site: opened.site,
-      rows: new Map(opened.rows.map((r) => [r.path, r])),
-      work: new Map(opened.work.map((w) => [w.path, w.decisions])),
+      rows: new Map(opened.rows.map((r) => [r.id, r])),
+      work: new Map(opened.work.map((w) => [w.page, w.decisions])),
       siteMarks: opened.siteMarks,
       style: opened.style,
       templates: opened.templates,

@@ -12,24 +12,24 @@ beforeEach(() => {
 })
 afterEach(() => store.delete())
 
-const decisions = async (path: string): Promise<Decisions> =>
-  (await store.work.get(['s', path]))?.decisions ?? {}
-const edit = (path: string, value: string, amend: number | null = null) =>
-  commit('s', 'Title', [{ path, key: 'edit:title', after: { value } }], '2026-11-23', amend, store)
+const decisions = async (page: string): Promise<Decisions> =>
+  (await store.decisions.get(['s', page]))?.decisions ?? {}
+const edit = (page: string, value: string, amend: number | null = null) =>
+  commit('s', 'Title', [{ page, key: 'edit:title', after: { value } }], '2026-11-23', amend, store)
 
 describe('the command log', () => {
   it('undoes to the state before, whatever was edited (invariant 7)', async () => {
     const step = fc.record({
-      path: fc.constantFrom('a', 'b'),
+      page: fc.constantFrom('a', 'b'),
       key: fc.constantFrom('edit:title', 'edit:meta:description', 'keyword:primary', 'state'),
       value: fc.option(fc.string({ minLength: 1 }), { nil: undefined }),
     })
     await fc.assert(
       fc.asyncProperty(fc.array(step, { minLength: 1, maxLength: 8 }), async (steps) => {
-        await Promise.all([store.work.clear(), store.log.clear()])
+        await Promise.all([store.decisions.clear(), store.log.clear()])
         const states: string[] = []
         const now = async () => JSON.stringify([await decisions('a'), await decisions('b')])
-        for (const { path, key, value } of steps) {
+        for (const { page, key, value } of steps) {
           const before = await now()
           const after =
             value === undefined
@@ -39,7 +39,7 @@ describe('the command log', () => {
                 : key === 'state'
                   ? 'approved'
                   : value
-          const { logId } = await commit('s', key, [{ path, key, after }], '', null, store)
+          const { logId } = await commit('s', key, [{ page, key, after }], '', null, store)
           if (logId !== null) states.push(before)
         }
         const end = await now()
@@ -66,7 +66,7 @@ describe('the command log', () => {
     expect((await decisions('a'))['edit:title']).toEqual({ value: 'Tides' })
   })
   it('drafts an approved page again when it is edited, and undo gives the approval back', async () => {
-    await commit('s', 'Approve', [{ path: 'a', key: 'state', after: 'approved' }], '', null, store)
+    await commit('s', 'Approve', [{ page: 'a', key: 'state', after: 'approved' }], '', null, store)
     await edit('a', 'New')
     expect(stateOf(await decisions('a'))).toBe('drafted')
     await walkLog('s', 'undo', store)
@@ -75,7 +75,7 @@ describe('the command log', () => {
   it('keeps what two tabs write to one page at the same time', async () => {
     await Promise.all([
       edit('a', 'Tides'),
-      commit('s', 'Keyword', [{ path: 'a', key: 'keyword:primary', after: 'tide' }], '', null, store),
+      commit('s', 'Keyword', [{ page: 'a', key: 'keyword:primary', after: 'tide' }], '', null, store),
     ])
     expect(await decisions('a')).toEqual({ 'edit:title': { value: 'Tides' }, 'keyword:primary': 'tide' })
   })

@@ -1,9 +1,11 @@
 /** Decisions and the command log in the store. Every write is one transaction, so that two tabs never lose each other's. */
 import { applyChanges, changesFor, type Decisions, type LogEntry } from '../../core/work/decisions.ts'
+import type { PageId } from '../../core/site/page-identity.ts'
 import { db, type LogRecord, type Store } from './db.ts'
 
 export interface Decision {
-  path: string
+  /** A page's id; "" for the site as a whole. */
+  page: PageId
   key: string
   /** undefined takes the decision back. */
   after: unknown
@@ -14,9 +16,9 @@ export interface Committed {
   work: Map<string, Decisions>
 }
 
-async function allDecisions(store: Store, site: string, paths: string[]): Promise<Map<string, Decisions>> {
-  const records = await store.work.bulkGet(paths.map((path) => [site, path] as [string, string]))
-  return new Map(paths.map((path, i) => [path, records[i]?.decisions ?? {}]))
+async function allDecisions(store: Store, site: string, pages: string[]): Promise<Map<string, Decisions>> {
+  const records = await store.decisions.bulkGet(pages.map((page) => [site, page] as [string, string]))
+  return new Map(pages.map((page, i) => [page, records[i]?.decisions ?? {}]))
 }
 
 /** The log's end, newest first: all steps that were undone, and the last one that was not. */
@@ -29,7 +31,7 @@ const tail = (store: Store, site: string): Promise<LogRecord[]> =>
     .toArray()
 
 async function putAll(store: Store, site: string, work: Map<string, Decisions>): Promise<void> {
-  await store.work.bulkPut([...work].map(([path, decisions]) => ({ site, path, decisions })))
+  await store.decisions.bulkPut([...work].map(([page, decisions]) => ({ site, page, decisions })))
 }
 
 /**
@@ -44,16 +46,16 @@ export function commit(
   amend: number | null = null,
   store: Store = db,
 ): Promise<Committed> {
-  return store.transaction('rw', [store.work, store.log], async () => {
+  return store.transaction('rw', [store.decisions, store.log], async () => {
     const work = new Map<string, Decisions>()
-    const stored = await allDecisions(store, site, [...new Set(decisions.map((d) => d.path))])
+    const stored = await allDecisions(store, site, [...new Set(decisions.map((d) => d.page))])
     const changes: LogEntry['changes'] = []
-    for (const { path, key, after } of decisions) {
-      const now = work.get(path) ?? stored.get(path)!
-      const own = changesFor(path, now, key, after)
+    for (const { page, key, after } of decisions) {
+      const now = work.get(page) ?? stored.get(page)!
+      const own = changesFor(page, now, key, after)
       if (own.length === 0) continue
       for (const change of own) changes.push(change)
-      work.set(path, applyChanges(now, own))
+      work.set(page, applyChanges(now, own))
     }
     if (changes.length === 0) return { logId: amend, work }
     await putAll(store, site, work)
@@ -72,9 +74,9 @@ export function commit(
 
 /** A step and what carries it on as one: the first `before`, the last `after`, of each decision. */
 function carriedOn(first: LogEntry['changes'], next: LogEntry['changes']): LogEntry['changes'] {
-  const merged = new Map(first.map((c) => [`${c.path}\n${c.key}`, c]))
+  const merged = new Map(first.map((c) => [`${c.page}\n${c.key}`, c]))
   for (const change of next) {
-    const key = `${change.path}\n${change.key}`
+    const key = `${change.page}\n${change.key}`
     const before = merged.get(key)
     merged.set(key, before ? { ...before, after: change.after } : change)
   }
@@ -83,29 +85,29 @@ function carriedOn(first: LogEntry['changes'], next: LogEntry['changes']): LogEn
 
 export interface Step extends Committed {
   label: string
-  paths: string[]
+  pages: string[]
 }
 
 /** Takes the last step back, or does the next one again; null when there is none. */
 export function walkLog(site: string, direction: 'undo' | 'redo', store: Store = db): Promise<Step | null> {
-  return store.transaction('rw', [store.work, store.log], async () => {
+  return store.transaction('rw', [store.decisions, store.log], async () => {
     const entries = await tail(store, site)
     const entry = direction === 'undo' ? entries.find((e) => !e.undone) : entries.findLast((e) => e.undone)
     if (!entry) return null
     const work = new Map<string, Decisions>()
-    const byPath = new Map<string, LogEntry['changes']>()
+    const byPage = new Map<string, LogEntry['changes']>()
     for (const change of entry.changes) {
-      const own = byPath.get(change.path)
+      const own = byPage.get(change.page)
       if (own) own.push(change)
-      else byPath.set(change.path, [change])
+      else byPage.set(change.page, [change])
     }
-    const paths = [...byPath.keys()]
-    const stored = await allDecisions(store, site, paths)
-    for (const [path, own] of byPath)
-      work.set(path, applyChanges(stored.get(path)!, own, direction === 'undo'))
+    const pages = [...byPage.keys()]
+    const stored = await allDecisions(store, site, pages)
+    for (const [page, own] of byPage)
+      work.set(page, applyChanges(stored.get(page)!, own, direction === 'undo'))
     await putAll(store, site, work)
     await store.log.update(entry.id, { undone: direction === 'undo' })
-    return { logId: entry.id, work, label: entry.label, paths }
+    return { logId: entry.id, work, label: entry.label, pages }
   })
 }
 

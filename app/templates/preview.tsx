@@ -1,12 +1,9 @@
 import { useEffect, useRef, useState } from 'react'
-import {
-  describeRule,
-  type OutlineLine,
-  type TemplatePreview,
-  type TemplateRule,
-} from '../../core/headings/template-rules.ts'
+import { describeRule, type OutlineLine, type TemplateRule } from '../../core/headings/template-rules.ts'
 import { Choice } from '../ui/choice.tsx'
 import { plural } from '../ui/plural.ts'
+import type { PageId } from '../../core/site/page-identity.ts'
+import type { RulePreview } from '../workers/templates.ts'
 import { core } from '../workers/client.ts'
 
 /** So many pages are listed; the figures are of all. */
@@ -26,7 +23,7 @@ export function TemplatePreviewPart({
   onClose(): void
   onKeep(rule: TemplateRule): void
 }) {
-  const [preview, setPreview] = useState<TemplatePreview | null>(null)
+  const [preview, setPreview] = useState<RulePreview | null>(null)
   const [shown, setShown] = useState<string | null>(null)
   const heading = useRef<HTMLHeadingElement>(null)
   const asked = JSON.stringify({ ...rule, except: [] })
@@ -46,16 +43,16 @@ export function TemplatePreviewPart({
   const { what, become } = describeRule(rule)
   const pages = preview?.pages ?? []
   const except = new Set(rule.except)
-  const chosen = pages.filter((p) => p.changed > 0 && !except.has(p.path))
+  const chosen = pages.filter((p) => p.changed > 0 && !except.has(p.page))
   const conflicts = chosen.filter((p) => p.conflict !== null)
-  const leave = (paths: string[], out: boolean) => {
+  const leave = (ids: PageId[], out: boolean) => {
     const next = new Set(except)
-    for (const p of paths)
-      if (out) next.add(p)
-      else next.delete(p)
+    for (const id of ids)
+      if (out) next.add(id)
+      else next.delete(id)
     onChange({ ...rule, except: [...next].sort() })
   }
-  const page = pages.find((p) => p.path === shown) ?? pages[0]
+  const page = pages.find((p) => p.page === shown) ?? pages[0]
   return (
     <section className="sheet mt-6 p-6" aria-labelledby="rule" data-testid="template-preview">
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
@@ -90,7 +87,7 @@ export function TemplatePreviewPart({
               className="action"
               onClick={() =>
                 leave(
-                  conflicts.map((c) => c.path),
+                  conflicts.map((c) => c.page),
                   true,
                 )
               }
@@ -104,20 +101,20 @@ export function TemplatePreviewPart({
         <div className="mt-3 grid grid-cols-[minmax(0,5fr)_minmax(0,7fr)] gap-8 max-[900px]:grid-cols-1">
           <ul className="max-h-[360px] overflow-auto" aria-label="Pages">
             {pages.slice(0, LISTED).map((p) => (
-              <li key={p.path} className="border-t border-rule-2 py-1.5 first:border-t-0">
+              <li key={p.page} className="border-t border-rule-2 py-1.5 first:border-t-0">
                 <label className="flex items-baseline gap-2">
                   <input
                     type="checkbox"
-                    checked={p.changed > 0 && !except.has(p.path)}
+                    checked={p.changed > 0 && !except.has(p.page)}
                     disabled={p.changed === 0}
-                    onChange={(e) => leave([p.path], !e.target.checked)}
+                    onChange={(e) => leave([p.page], !e.target.checked)}
                   />
                   <span className="min-w-0 truncate">{p.path}</span>
                   <button
                     type="button"
                     className={`ml-auto text-[13px] ${p === page ? 'font-semibold' : 'quiet'}`}
                     aria-pressed={p === page}
-                    onClick={() => setShown(p.path)}
+                    onClick={() => setShown(p.page)}
                   >
                     {p.changed === 0 ? 'unchanged' : plural(p.changed, 'line')}
                   </button>

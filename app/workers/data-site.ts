@@ -12,11 +12,15 @@ import { linksOf } from '../../core/structured-data/follow.ts'
 import { schemaTypes } from '../../core/structured-data/page-data.ts'
 import { dataOf } from '../../core/structured-data/read.ts'
 import { isA } from '../../core/structured-data/vocabulary.ts'
-import { languageOf, lookAt, sideOf } from './data.ts'
-import { current, type Open } from './open-site.ts'
+import { onePage } from '../../core/page/read/boundary.ts'
+import { pathOf, type PageId } from '../../core/site/page-identity.ts'
+import { readDraft, type Reading } from '../../core/work/evaluate.ts'
+import { languageOf, sideOf } from './data.ts'
+import { current, sourceFor } from './open-site.ts'
 
 /** A block that is put into many pages, previewed: what each would describe, and the marks that it would bring. */
 export interface SpreadPage {
+  id: PageId
   path: string
   name: string
   json: string
@@ -33,51 +37,49 @@ export type Spread = 'breadcrumb' | 'organisation'
 const only = new Set(catalogue.filter((r) => r.family === 'data').map((r) => r.id))
 export const spreadKey = (kind: Spread): TargetKey => `data:${kind}`
 
-/** What one kind of data for every page would be, for some of the pages. `decisionsOf` holds what was decided, by path. */
+/** What one kind of data for every page would be, for some of the pages. `decisionsOf` holds what was decided, by page. */
 export async function spreadPreview(
   kind: Spread,
-  decisionsOf: Record<string, Decisions>,
-  paths: string[],
+  decisionsOf: Record<PageId, Decisions>,
+  ids: PageId[],
 ): Promise<SpreadPage[]> {
   const open = current
   if (!open) return []
-  const out: SpreadPage[] = []
-  for (const path of paths)
-    try {
-      const found = await spreadOn(open, kind, path, decisionsOf[path] ?? {})
-      if (found) out.push(found)
-    } catch {
-      // A boundary around the page: what it breaks is this page's own.
-      const name = open.rows.get(path)?.h1 ?? open.rows.get(path)?.title ?? path
-      const skipped = 'It could not be checked.'
-      out.push({ path, name, json: '', says: '', marks: [], skipped, edit: null })
-    }
-  return out
+  const previews: SpreadPage[] = []
+  for (const id of ids) {
+    const identity = open.pages.get(id)
+    const source = identity && (await sourceFor(open, id))
+    if (!source) continue
+    const row = open.rows.get(id)
+    const named = { id, path: pathOf(identity), name: row?.h1 ?? row?.title ?? pathOf(identity) }
+    const skip = (why: string): SpreadPage => ({
+      ...named,
+      json: '',
+      says: '',
+      marks: [],
+      skipped: why,
+      edit: null,
+    })
+    const preview = onePage(() => {
+      const reading = readDraft(identity, source, decisionsOf[id] ?? {}, open.setting)
+      return { ok: true, value: spreadOn(reading, kind, named, skip) }
+    })
+    previews.push(preview.ok ? preview.value : skip('It could not be checked.'))
+  }
+  return previews
 }
 
-/** What one kind of data would be on one page; null for what is not a page of the site. */
-async function spreadOn(
-  open: Open,
+/** What one kind of data would be on one page. */
+function spreadOn(
+  reading: Reading,
   kind: Spread,
-  path: string,
-  decisions: Decisions,
-): Promise<SpreadPage | null> {
-  const looked = await lookAt(path, decisions)
-  if (!looked) return null
-  const { page, proof, source } = looked
-  const things = dataOf(page).things
-  const row = open.rows.get(path)
-  const name = row?.h1 ?? row?.title ?? path
-  const skip = (why: string): SpreadPage => ({
-    path,
-    name,
-    json: '',
-    says: '',
-    marks: [],
-    skipped: why,
-    edit: null,
-  })
-  const side = sideOf(looked)
+  named: Pick<SpreadPage, 'id' | 'path' | 'name'>,
+  skip: (why: string) => SpreadPage,
+): SpreadPage {
+  const { page, proof, source, decisions, setting } = reading
+  const { things } = dataOf(page)
+  const { name } = named
+  const side = sideOf(reading)
   const isHome = page.url === side.base
   const has = (type: string) => things.some((t) => schemaTypes(t).some((n) => isA(n, type)))
   if (kind === 'breadcrumb' && has('BreadcrumbList')) return skip('It has a breadcrumb.')
@@ -89,7 +91,7 @@ async function spreadOn(
   const type: BuildKind = kind === 'breadcrumb' ? 'BreadcrumbList' : isHome ? 'Organization' : 'WebPage'
   // The home page is given the organisation in the same step.
   const given = { ...side, organisation: side.organisation ?? `${side.base}#organisation` }
-  const built = build(type, page, proof.source.text, given, languageOf(looked))
+  const built = build(type, page, proof.source.text, given, languageOf(reading))
   const edit: Edit = {
     value: pretty(built.data),
     built: linksOf(built, (s) => sourceBytes(proof, [s])[0]!),
@@ -102,12 +104,11 @@ async function spreadOn(
   // All that these rules look at is what the page says, which stays, and its data, which is one block more.
   const judged = { ...page, data: [...page.data, { json: edit.value!, jsonStart: 0, start: 0, end: 0 }] }
   const rulesOf = (p: PageFacts) =>
-    auditPage(p, open.setting.index, open.setting.style, { date: open.setting.date, only }).map((m) => m.rule)
+    auditPage(p, setting.index, setting.style, { date: setting.date, only }).map((m) => m.rule)
   const more = rulesOf(judged)
   for (const rule of rulesOf(page)) if (more.includes(rule)) more.splice(more.indexOf(rule), 1)
   return {
-    path,
-    name,
+    ...named,
     json: edit.value!,
     says:
       kind === 'breadcrumb'
@@ -123,8 +124,8 @@ async function spreadOn(
 
 /** Everything that the site's pages describe, for the table and the graph. */
 export interface SiteDataView {
-  pages: { path: string; name: string; types: string[]; none: boolean }[]
-  things: { id: string; name: string | null; types: string[]; pages: string[]; conflicts: boolean }[]
+  pages: { id: PageId; path: string; name: string; types: string[]; none: boolean }[]
+  things: { id: string; name: string | null; types: string[]; pages: PageId[]; conflicts: boolean }[]
   /** Between things by `@id`; `to` may be described nowhere. */
   links: { from: string; property: string; to: string; pages: number; dangling: boolean }[]
 }
@@ -140,34 +141,37 @@ export async function siteData(): Promise<SiteDataView> {
   const dangling = new Set(
     open.siteMarks.filter((m) => m.rule === 'data-dangling').map((m) => String(m.values.id)),
   )
-  const label = (path: string) => open.rows.get(path)?.h1 ?? open.rows.get(path)?.title ?? path
+  const label = (id: PageId) =>
+    open.rows.get(id)?.h1 ?? open.rows.get(id)?.title ?? index.entries.get(id)!.path
   const pages: SiteDataView['pages'] = []
-  for (const [path, entry] of [...index.entries].sort(([a], [b]) => (a < b ? -1 : 1))) {
-    const own = entry.things?.things ?? []
+  const inOrder = [...index.entries.values()].sort((a, b) => (a.path < b.path ? -1 : 1))
+  for (const { id: pageId, path, things: described } of inOrder) {
+    const own = described?.things ?? []
     pages.push({
+      id: pageId,
       path,
-      name: label(path),
+      name: label(pageId),
       types: [...new Set(own.flatMap((t) => t.types))],
       none: own.length === 0,
     })
-    const nodeOf = (i: number) => own[i]!.id ?? `page:${path} ${i}`
+    const nodeOf = (i: number) => own[i]!.id ?? `page:${pageId} ${i}`
     own.forEach((t, i) => {
       const id = nodeOf(i)
       const before = things.get(id)
       if (before) {
-        if (before.pages.at(-1) !== path) before.pages.push(path)
+        if (before.pages.at(-1) !== pageId) before.pages.push(pageId)
         before.name ??= t.name
         for (const type of t.types) if (!before.types.includes(type)) before.types.push(type)
       } else
         things.set(id, {
           id,
-          name: t.name ?? (t.id === null ? label(path) : null),
+          name: t.name ?? (t.id === null ? label(pageId) : null),
           types: [...t.types],
-          pages: [path],
+          pages: [pageId],
           conflicts: conflicts.has(t.id ?? ''),
         })
     })
-    for (const { from, property, to } of entry.things?.links ?? []) {
+    for (const { from, property, to } of described?.links ?? []) {
       const target = typeof to === 'number' ? nodeOf(to) : to
       const source = nodeOf(from)
       if (source === target) continue

@@ -3,9 +3,8 @@ import { draftOf, type Decisions } from '../../core/work/decisions.ts'
 import type { Edit, TargetKey } from '../../core/page/edits/draft.ts'
 import type { PageFacts } from '../../core/page/read/facts.ts'
 import { lineAndColumn, lineStarts } from '../../core/page/source/places.ts'
-import type { Proof } from '../../core/page/proof.ts'
 import { readPage } from '../../core/page/read/read-page.ts'
-import { sourceOf, type Source } from '../../core/page/source/source.ts'
+import { sourceOf } from '../../core/page/source/source.ts'
 import { blockKeys, sourceBytes } from '../../core/rules/resolve.ts'
 import { build, offersOf, type BuildKind, type Offer } from '../../core/structured-data/build.ts'
 import { pretty } from '../../core/json/edit-json.ts'
@@ -15,9 +14,11 @@ import { linksOf } from '../../core/structured-data/follow.ts'
 import { pointerAt } from '../../core/json/json.ts'
 import { dataOf } from '../../core/structured-data/read.ts'
 import { siteSideOf } from '../../core/site/site-side.ts'
+import type { PageId } from '../../core/site/page-identity.ts'
+import type { Reading } from '../../core/work/evaluate.ts'
+import { siteNameOf } from '../../core/work/setting.ts'
 import { thingView, type FoundAt, type ThingView } from './data-fields.ts'
-import { addressesFor, proofFor, siteNameOf } from './evaluate.ts'
-import { current, sourceFor, type Open } from './open-site.ts'
+import { readingFor } from './open-site.ts'
 
 export interface FeatureView {
   id: string
@@ -58,29 +59,13 @@ export interface DataView {
   url: string
 }
 
-export interface Looked {
-  open: Open
-  source: Source
-  proof: Proof
-  page: PageFacts
-}
-export async function lookAt(path: string, decisions: Decisions): Promise<Looked | null> {
-  const open = current
-  const source = open && (await sourceFor(open, path))
-  if (!source) return null
-  const { url } = addressesFor(path, open.setting)
-  const proof = proofFor(path, source, decisions, open.setting)
-  return { open, source, proof, page: readPage(proof.source, { path, url, main: open.setting.style.main }) }
-}
+export const sideOf = ({ setting, page }: Reading) => siteSideOf(page, setting.index, siteNameOf(setting))
+export const languageOf = ({ setting }: Reading) => setting.style.language ?? 'en'
 
-export const sideOf = ({ open: { setting }, page }: Looked) =>
-  siteSideOf(page, setting.index, siteNameOf(setting))
-export const languageOf = ({ open }: Looked) => open.setting.style.language ?? 'en'
-
-export async function dataView(path: string, decisions: Decisions): Promise<DataView | null> {
-  const looked = await lookAt(path, decisions)
-  if (!looked) return null
-  const { open, proof, page } = looked
+export async function dataView(id: PageId, decisions: Decisions): Promise<DataView | null> {
+  const reading = await readingFor(id, decisions)
+  if (!reading) return null
+  const { setting, proof, page } = reading
   const { text } = proof.source
   const data = dataOf(page)
   const starts = lineStarts(text)
@@ -96,8 +81,8 @@ export async function dataView(path: string, decisions: Decisions): Promise<Data
     Array.from(page.data, (block) => block.start),
   )
   const ids = new Map<string, SiteThingView>()
-  for (const id of open.setting.index.withThings)
-    for (const t of open.setting.index.entries.get(id)!.things!.things)
+  for (const id of setting.index.withThings)
+    for (const t of setting.index.entries.get(id)!.things!.things)
       if (t.id !== null && !t.id.startsWith('_:') && t.name !== null && !ids.has(t.id))
         ids.set(t.id, { id: t.id, name: t.name, types: t.types })
   return {
@@ -106,7 +91,7 @@ export async function dataView(path: string, decisions: Decisions): Promise<Data
       const key = keys[i]!
       const edit: Edit | undefined = draft[key]
       const pointer = (start: number) => (json ? pointerAt(json, start - block.jsonStart) : '')
-      const foundAt = foundValues(looked, edit, text, starts)
+      const foundAt = foundValues(reading, edit, text, starts)
       return {
         key,
         line: lineAndColumn(starts, block.start).line,
@@ -132,7 +117,7 @@ export async function dataView(path: string, decisions: Decisions): Promise<Data
       }
     }),
     inline: page.inline,
-    offers: offersOf(page, text, sideOf(looked), languageOf(looked)),
+    offers: offersOf(page, text, sideOf(reading), languageOf(reading)),
     siteThings: [...ids.values()].sort((a, b) => (a.name < b.name ? -1 : 1)).slice(0, 300),
     images: [
       ...new Set(
@@ -151,14 +136,13 @@ const resolve = (src: string, page: PageFacts): string => {
 }
 
 /** Where the values of a block that was built stand on the page now. */
-function foundValues(looked: Looked, edit: Edit | undefined, text: string, starts: number[]): FoundAt {
+function foundValues(reading: Reading, edit: Edit | undefined, text: string, starts: number[]): FoundAt {
   if (!edit?.built) return () => null
-  const built = build(edit.built.kind as BuildKind, looked.page, text, sideOf(looked), languageOf(looked))
+  const built = build(edit.built.kind as BuildKind, reading.page, text, sideOf(reading), languageOf(reading))
   const byLink = new Map(
-    Object.entries(linksOf(built, (s) => sourceBytes(looked.proof, [s])[0]!).links).map(([pointer, link]) => [
-      link,
-      built.found.find((f) => f.pointer === pointer)!,
-    ]),
+    Object.entries(linksOf(built, (s) => sourceBytes(reading.proof, [s])[0]!).links).map(
+      ([pointer, link]) => [link, built.found.find((f) => f.pointer === pointer)!],
+    ),
   )
   return (pointer) => {
     const link = edit.built!.links[pointer]
@@ -175,14 +159,14 @@ function foundValues(looked: Looked, edit: Edit | undefined, text: string, start
 
 /** A block built from the page as its draft leaves it: JSON, and what of it follows the page. */
 export async function buildData(
-  path: string,
+  id: PageId,
   decisions: Decisions,
   kind: BuildKind,
 ): Promise<{ value: string; built: NonNullable<Edit['built']>; open: string[] } | null> {
-  const looked = await lookAt(path, decisions)
-  if (!looked) return null
-  const { proof, page } = looked
-  const built = build(kind, page, proof.source.text, sideOf(looked), languageOf(looked))
+  const reading = await readingFor(id, decisions)
+  if (!reading) return null
+  const { proof, page } = reading
+  const built = build(kind, page, proof.source.text, sideOf(reading), languageOf(reading))
   const asked = askedOf([String(built.data['@type'])], null)
   return {
     value: pretty(built.data),
@@ -193,18 +177,18 @@ export async function buildData(
 
 /** What the page's microdata and RDFa describe, and the same as one JSON-LD text; null where nothing could be read. */
 export async function inlineData(
-  path: string,
+  id: PageId,
   decisions: Decisions,
 ): Promise<{ microdata: ThingView[]; rdfa: ThingView[]; json: string } | null> {
-  const looked = await lookAt(path, decisions)
-  if (!looked) return null
-  const { page, proof } = looked
+  const reading = await readingFor(id, decisions)
+  if (!reading) return null
+  const { page, proof } = reading
   if (!page.inline.microdata && !page.inline.rdfa) return null
   const { inlineThings } = await import('../../core/structured-data/inline.ts')
   const found = await inlineThings(proof.source.text, page.url, page.inline)
   const viewsOf = (things: Record<string, unknown>[]): ThingView[] => {
     const json = JSON.stringify({ '@context': 'https://schema.org', '@graph': things })
-    const blank = readPage(sourceOf(new Uint8Array(), 'utf-8', 'bom', 0), { path, url: page.url })
+    const blank = readPage(sourceOf(new Uint8Array(), 'utf-8', 'bom', 0), { path: page.path, url: page.url })
     blank.data.push({ json, jsonStart: 0, start: 0, end: 0 })
     const data = dataOf(blank)
     return data.roots.map((t) =>

@@ -1,22 +1,24 @@
 /** Taking pages in: from files of a folder, a ZIP, one HTML file or pasted source, in the worker, in steps that can be cancelled. */
+import { addressOf, isPagePath, normaliseBase } from '../../core/addresses/addresses.ts'
 import { isProject, readProject } from '../../core/exchange/project.ts'
 import { isSystemFile, openZip, safePath, zipLimits } from '../../core/exchange/zip.ts'
+import { pageFrom, type Outcome } from '../../core/page/read/boundary.ts'
 import { canonicalOf } from '../../core/page/read/facts.ts'
-import { onePage, pageFrom } from '../../core/page/read/boundary.ts'
-import { readSource } from '../../core/page/source/source.ts'
 import { defaultStyle } from '../../core/rules/house-style.ts'
-import { addressOf, isPagePath, normaliseBase } from '../../core/addresses/addresses.ts'
 import { noMoves } from '../../core/site/moves.ts'
-import { addressOnly, emptyIndex, entryOf, updateIndex } from '../../core/site/site-index.ts'
+import { filePage, pathOf, type PageId, type PageIdentity } from '../../core/site/page-identity.ts'
+import { emptyIndex } from '../../core/site/site-index.ts'
+import type { Evaluated } from '../../core/work/evaluate.ts'
+import { runOverPages } from '../../core/work/run.ts'
+import { fromRoot, type SiteSetting } from '../../core/work/setting.ts'
 import {
   db,
   removeSite,
   type FileRecord,
-  type LedgerRow,
+  type PageRecord,
+  type RowRecord,
   type SiteRecord,
-  type SourceRecord,
 } from '../store/db.ts'
-import { evaluate } from './evaluate.ts'
 
 export type IntakeInput =
   | { kind: 'files'; name: string; files: { path: string; file: File }[] }
@@ -57,13 +59,16 @@ interface Pending {
   read(paths: string[]): Promise<{ files: Map<string, Uint8Array>; failed: { path: string; why: string }[] }>
   unread: { path: string; why: string }[]
   projectBytes?: Uint8Array
+  /** Pages that have their ids already: those of a project; and what was served of those without a file. */
+  identities?: PageIdentity[]
+  served?: ReadonlyMap<PageId, Uint8Array>
 }
 const opened = new Map<number, Pending>()
 let tickets = 0
 const cancelled = new Set<number>()
 
 const MOST_PAGES = 5_000
-const BATCH = 100
+const BATCH = 50
 
 async function open(input: IntakeInput): Promise<Pending | { why: string }> {
   if (input.kind === 'paste' || input.kind === 'page') {
@@ -159,8 +164,9 @@ export async function prepare(
   if (found.kind === 'project') {
     const project = readProject(found.projectBytes!)
     if (!project.ok) return project
-    const { site, files } = project.project
-    const pages = [...files.keys()].filter(isPagePath).length
+    const { site, files, pages: identities } = project.project
+    const pages = identities.length
+    const inFiles = identities.filter(({ file }) => file !== null).length
     return {
       ok: true,
       prepared: {
@@ -170,7 +176,7 @@ export async function prepare(
         base: site.base,
         baseFrom: 'a page’s canonical',
         pages,
-        others: files.size - pages,
+        others: files.size - inFiles,
         unread: [],
       },
     }
@@ -278,7 +284,6 @@ export async function takeIn(
     }
   const id = crypto.randomUUID()
   const leftOut = new Map((given.leaveOut ?? []).map(({ path, why }) => [path, why]))
-  const pages = new Set(found.whole ? found.paths.filter(isPagePath) : found.paths)
   const site: SiteRecord = {
     id,
     name: given.name.trim() || new URL(base).host,
@@ -293,76 +298,47 @@ export async function takeIn(
     demo: given.demo,
   }
   await db.sites.add(site)
-  const index = emptyIndex(
-    base,
-    found.whole,
-    found.paths.map((p) => [p, p.slice(found.root.length)] as const),
-  )
-  const setting = {
-    index,
-    style: defaultStyle,
-    name: site.name,
-    date: given.today,
-    base,
-    root: found.root,
-    moves: noMoves,
-    templates: [],
-  }
-  // Every page's address is known to the first rule that runs; and what the home page links to.
-  for (const path of pages)
-    updateIndex(index, path, addressOnly(path, addressOf(path.slice(found.root.length), base)))
-  const home = index.addresses.get(base)
-  const inOrder = [...found.paths].sort((a, b) => Number(b === home) - Number(a === home))
+  const identities = found.identities ?? identitiesOf(found, base)
+  const ofPages = new Set(identities.map(({ file }) => file))
+  const others = found.paths.filter((path) => !ofPages.has(path))
+  const total = identities.length + others.length
+  const setting = settingOf(site, given.today, identities, others)
+  const stopped = () => cancelled.has(given.ticket)
   try {
-    let done = 0
-    for (let i = 0; i < inOrder.length; i += BATCH) {
-      const batch = inOrder.slice(i, i + BATCH)
-      const { files, failed } = await found.read(batch)
+    const written = recordWriter(site)
+    const done = await runOverPages(
+      {
+        setting,
+        pages: identities,
+        decisionsOf: () => ({}),
+        async read(page) {
+          const why = leftOut.get(pathOf(page))
+          return why === undefined ? bytesOfPage(found, page) : { ok: false, why }
+        },
+      },
+      {
+        stopped,
+        progress: (page, n) => progress({ done: n, of: total, now: pathOf(page) }),
+        async onPage(page, judged) {
+          if (judged.ok) await written.page(page, judged.value)
+          else {
+            site.unread.push({ path: pathOf(page), why: judged.why })
+            const bytes = await bytesOfPage(found, page)
+            if (page.file !== null && bytes.ok) await written.file(page.file, bytes.value)
+          }
+        },
+      },
+    )
+    if (!done) throw new Cancelled()
+    for (const [n, path] of others.entries()) {
+      if (stopped()) throw new Cancelled()
+      progress({ done: identities.length + n, of: total, now: path })
+      const { files, failed } = await found.read([path])
       for (const one of failed) site.unread.push(one)
-      const rows: LedgerRow[] = []
-      const sources: SourceRecord[] = []
-      const others: FileRecord[] = []
-      for (const path of batch) {
-        if (cancelled.has(given.ticket)) throw new Cancelled()
-        const bytes = files.get(path)
-        // Said before it is looked at: should the worker get stuck, this is the page that it got stuck at.
-        progress({ done, of: found.paths.length, now: path })
-        done++
-        if (!bytes) continue
-        const why = leftOut.get(path)
-        const judged = !pages.has(path)
-          ? null
-          : why !== undefined
-            ? { ok: false as const, why }
-            : onePage(() => {
-                const read = readSource(bytes)
-                if (!read.ok) return read
-                const evaluated = evaluate(id, path, read.source, {}, setting)
-                const { beyond } = evaluated.page
-                return beyond === null ? { ok: true, value: evaluated } : { ok: false, why: beyond }
-              })
-        if (judged?.ok) {
-          const { row, page, source } = judged.value
-          const { encoding, encodingBy, bom } = source
-          sources.push({ site: id, path, bytes, encoding, encodingBy, bom })
-          rows.push(row)
-          if (path === home) updateIndex(index, path, entryOf(path, page, index))
-        } else {
-          if (judged) site.unread.push({ path, why: judged.why })
-          others.push({ site: id, path, bytes })
-        }
-        // Lets a cancellation in between two pages.
-        if (done % 10 === 0) await new Promise((resolve) => setTimeout(resolve, 0))
-      }
-      await db.transaction('rw', [db.rows, db.sources, db.files], async () => {
-        await db.rows.bulkAdd(rows)
-        await db.sources.bulkAdd(sources)
-        await db.files.bulkAdd(others)
-      })
-      site.pages += rows.length
-      site.otherFiles += others.length
+      const bytes = files.get(path)
+      if (bytes) await written.file(path, bytes)
     }
-    if (cancelled.has(given.ticket)) throw new Cancelled()
+    await written.end()
     if (site.pages === 0) {
       await removeSite(id)
       return {
@@ -370,7 +346,7 @@ export async function takeIn(
         why: `None of the pages could be read. ${site.unread[0] ? `${site.unread[0].path}: ${site.unread[0].why}` : ''}`,
       }
     }
-    progress({ done: found.paths.length, of: found.paths.length, now: '' })
+    progress({ done: total, of: total, now: '' })
     site.status = 'ready'
     await db.sites.put(site)
     opened.delete(given.ticket)
@@ -384,6 +360,85 @@ export async function takeIn(
         why: 'The browser has no more room for this site. Remove a site from the shelf, or free disk space.',
       }
     throw error
+  }
+}
+
+/** Pages of a site that is taken in for the first time: each is given its id. */
+function identitiesOf({ whole, root, paths }: Pending, base: string): PageIdentity[] {
+  const pages = whole ? paths.filter(isPagePath) : paths
+  return pages.map((path) => filePage(crypto.randomUUID(), path, addressOf(path.slice(root.length), base)))
+}
+
+function settingOf(
+  site: SiteRecord,
+  date: string,
+  identities: readonly PageIdentity[],
+  others: readonly string[],
+): SiteSetting {
+  const { base, root, name, whole } = site
+  const files = [
+    ...identities.flatMap(({ id, file }) => (file === null ? [] : [[id, fromRoot(file, { root })] as const])),
+    ...others.map((path) => [path, fromRoot(path, { root })] as const),
+  ]
+  return {
+    index: emptyIndex(base, whole, files),
+    style: defaultStyle,
+    name,
+    base,
+    baseKnown: true,
+    root,
+    moves: noMoves,
+    date,
+    templates: [],
+  }
+}
+
+async function bytesOfPage(
+  { read, served }: Pending,
+  { id, file }: PageIdentity,
+): Promise<Outcome<Uint8Array>> {
+  const none = { ok: false as const, why: 'It could not be read.' }
+  if (file === null) {
+    const bytes = served?.get(id)
+    return bytes ? { ok: true, value: bytes } : none
+  }
+  const { files, failed } = await read([file])
+  const bytes = files.get(file)
+  return bytes ? { ok: true, value: bytes } : { ok: false, why: failed[0]?.why ?? none.why }
+}
+
+/** Writes what is taken in into the store, a batch at a time, and counts it. */
+function recordWriter(site: SiteRecord) {
+  const rows: RowRecord[] = []
+  const pages: PageRecord[] = []
+  const files: FileRecord[] = []
+  async function flush(): Promise<void> {
+    const [someRows, somePages, someFiles] = [rows.splice(0), pages.splice(0), files.splice(0)]
+    await db.transaction('rw', [db.ledger, db.pages, db.files], async () => {
+      await db.ledger.bulkAdd(someRows)
+      await db.pages.bulkAdd(somePages)
+      await db.files.bulkAdd(someFiles)
+    })
+    // Lets a cancellation in between two batches.
+    await new Promise((resolve) => setTimeout(resolve, 0))
+  }
+  const flushFull = async () => {
+    if (pages.length + files.length >= BATCH) await flush()
+  }
+  return {
+    async page(identity: PageIdentity, { row, source }: Evaluated): Promise<void> {
+      const { bytes, encoding, encodingBy, bom } = source
+      rows.push({ ...row, site: site.id })
+      pages.push({ ...identity, site: site.id, bytes, encoding, encodingBy, bom })
+      site.pages++
+      await flushFull()
+    },
+    async file(path: string, bytes: Uint8Array): Promise<void> {
+      files.push({ site: site.id, path, bytes })
+      site.otherFiles++
+      await flushFull()
+    },
+    end: flush,
   }
 }
 class Cancelled extends Error {}
@@ -400,14 +455,15 @@ export async function takeInProject(
   const result = readProject(bytes)
   if (!result.ok) return result
   const { project } = result
-  const paths = [...project.files.keys()].sort()
   opened.set(ticket, {
     kind: 'files',
     whole: project.site.whole,
     root: project.site.root,
-    paths,
+    paths: [...project.files.keys()].sort(),
     unread: [],
     read: async (batch) => ({ files: new Map(batch.map((p) => [p, project.files.get(p)!])), failed: [] }),
+    identities: project.pages,
+    served: project.fetched,
   })
   const taken = await takeIn(
     {
@@ -422,10 +478,8 @@ export async function takeInProject(
   )
   if (!taken.ok) return taken
   const { id } = taken.site
-  await db.transaction('rw', [db.work, db.log], async () => {
-    await db.work.bulkPut(
-      Object.entries(project.work).map(([path, decisions]) => ({ site: id, path, decisions })),
-    )
+  await db.transaction('rw', [db.decisions, db.log], async () => {
+    await db.decisions.bulkPut([...project.work].map(([page, decisions]) => ({ site: id, page, decisions })))
     for (const entry of project.log) await db.log.add({ ...entry, site: id } as never)
   })
   return taken

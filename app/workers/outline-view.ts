@@ -1,5 +1,5 @@
 /** The outline as the desk shows it: headings of the proof, lines that were headings, lines that look like one. */
-import { draftOf, type Decisions } from '../../core/work/decisions.ts'
+import { draftOf } from '../../core/work/decisions.ts'
 import { templateDraft } from '../../core/headings/template-rules.ts'
 import { findKeyword, type Keyword } from '../../core/words/match.ts'
 import type { TargetKey } from '../../core/page/edits/draft.ts'
@@ -8,7 +8,8 @@ import { lineAndColumn, toBytePlaces } from '../../core/page/source/places.ts'
 import { toProofByte, type Proof } from '../../core/page/proof.ts'
 import { sourceOf, type Source } from '../../core/page/source/source.ts'
 import { sourceBytes } from '../../core/rules/resolve.ts'
-import { itemsOf, type AuditSetting, type Evaluated } from './evaluate.ts'
+import type { Reading } from '../../core/work/evaluate.ts'
+import { itemsOf } from '../../core/work/page-proof.ts'
 
 export interface HeadingView extends HeadingFact {
   /** The draft's key for this heading: `heading@`, or `block@` for a paragraph that became one. */
@@ -51,9 +52,7 @@ function headingsByByte(source: Source, before: PageFacts): Map<number, HeadingF
 
 /** The lines of the outline: headings of the proof, lines that were headings, lines that look like one. */
 export function outlineViews(
-  { source, before, proof, page }: Evaluated,
-  decisions: Decisions,
-  setting: AuditSetting,
+  { identity, source, before, proof, page, decisions, setting }: Reading,
   bytes: number[],
   starts: number[],
   keyword: Keyword | null,
@@ -61,7 +60,7 @@ export function outlineViews(
   const had = headingsByByte(source, before)
   const rules =
     setting.templates.length > 0
-      ? templateDraft(itemsOf(page.path, source, setting), setting.templates, page.path)
+      ? templateDraft(itemsOf(identity, source, setting), setting.templates, identity.id)
       : {}
   const headings = Array.from(page.headings, (h, i): HeadingView => {
     const byte = bytes[i]!

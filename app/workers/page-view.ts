@@ -1,5 +1,5 @@
 /** What the desk shows of a page, from what was worked out of it. */
-import { followOf, keywordsOf, type Decisions, type Stet } from '../../core/work/decisions.ts'
+import { followOf, keywordsOf, type Stet } from '../../core/work/decisions.ts'
 import { compileKeyword, type Keyword } from '../../core/words/match.ts'
 import type { Role } from '../../core/measure/snippet.ts'
 import { descriptionOf, titleOf, type MainBy, type PageFacts } from '../../core/page/read/facts.ts'
@@ -20,9 +20,10 @@ import { aroundPage, pageWords } from '../../core/wording/patterns.ts'
 import { makeSlug } from '../../core/wording/slug.ts'
 import { draftDescriptions, draftTitles, type DraftedTake } from '../../core/wording/takes.ts'
 import { fillTokens, type TokenValues } from '../../core/wording/tokens.ts'
-import type { LedgerRow } from '../store/db.ts'
+import type { PageId } from '../../core/site/page-identity.ts'
+import { markTargets, stetOf, type Evaluated, type LedgerRow } from '../../core/work/evaluate.ts'
+import { addressesFor, slugPath } from '../../core/work/setting.ts'
 import { outlineViews, type HeadingView, type OtherLine } from './outline-view.ts'
-import { addressesFor, placesOf, stetOf, type AuditSetting, type Evaluated } from './evaluate.ts'
 
 /** A mark as the margin shows it. */
 export interface MarkView {
@@ -67,6 +68,8 @@ export interface AddressView {
 
 /** What the desk shows of a page. */
 export interface PageView {
+  id: PageId
+  /** What it is called: its file, or its address where it has none. */
   path: string
   url: string
   lang: string | null
@@ -99,13 +102,8 @@ export interface PageView {
   row: LedgerRow
 }
 
-export function viewOf(
-  evaluated: Evaluated,
-  decisions: Decisions,
-  siteMarks: SiteMark[],
-  setting: AuditSetting,
-): PageView {
-  const { before, proof, page, marks, row } = evaluated
+export function viewOf(evaluated: Evaluated, siteMarks: readonly SiteMark[]): PageView {
+  const { identity, before, proof, page, marks, row, decisions, setting } = evaluated
   const style = styleFor(setting.style, page.url)
   const starts = lineStarts(proof.source.text)
   const keywords = keywordsOf(decisions)
@@ -119,8 +117,9 @@ export function viewOf(
     proof,
     Array.from(page.headings, (h) => h.start),
   )
-  const targets = placesOf(marks, proof)
+  const targets = markTargets(marks, proof)
   return {
+    id: identity.id,
     path: page.path,
     url: page.url,
     lang: page.lang,
@@ -141,14 +140,12 @@ export function viewOf(
     inResult: inResult(page),
     names: textFacts(page, keyword).names,
     address: addressView(
-      page,
-      decisions,
-      setting,
+      evaluated,
       style,
       pageWords(row.title ?? '', style.titlePattern, tokens) || insteadOfTitle(page).text,
     ),
     style,
-    ...outlineViews(evaluated, decisions, setting, bytes, starts, keyword),
+    ...outlineViews(evaluated, bytes, starts, keyword),
     mainBy: page.main.by,
     marks: [
       ...marks.map((m, i) => {
@@ -163,7 +160,7 @@ export function viewOf(
         })
       }),
       ...siteMarks
-        .filter((m) => m.pages.includes(page.path))
+        .filter((m) => m.pages.includes(identity.id))
         .map((m, i) => {
           const { key, stet, stands } = stetOf(m, 'site', decisions)
           return markView({ ...m, start: null, end: null }, `${m.rule}-site-${i}`, {
@@ -172,7 +169,9 @@ export function viewOf(
             stetKey: key,
             stet: stands ? stet : null,
             stoodBefore: stands ? null : stet,
-            otherPages: m.pages.filter((p) => p !== page.path),
+            otherPages: m.pages
+              .filter((id) => id !== identity.id)
+              .map((id) => setting.index.entries.get(id)?.path ?? id),
           })
         }),
     ],
@@ -221,11 +220,13 @@ function textFacts(page: PageFacts, keyword: Keyword | null): { passage: Passage
 let found: { text: string; key: string; passage: Passage | null; names: string[] } | null = null
 
 /** Titles and descriptions drafted from the page itself. */
-export function draftedTakes(
-  { page, before, row }: Evaluated,
-  decisions: Decisions,
-  setting: AuditSetting,
-): Record<Role, DraftedTake[]> {
+export function draftedTakes({
+  page,
+  before,
+  row,
+  decisions,
+  setting,
+}: Evaluated): Record<Role, DraftedTake[]> {
   const style = styleFor(setting.style, page.url)
   const lang = page.lang ?? style.language
   const primary = keywordsOf(decisions)?.primary
@@ -251,15 +252,11 @@ export function draftedTakes(
 }
 
 function addressView(
-  page: PageFacts,
-  decisions: Decisions,
-  setting: AuditSetting,
+  { identity, page, decisions, setting }: Evaluated,
   style: HouseStyle,
   title: string,
 ): AddressView {
-  const { root, moves, index } = setting
-  const own = page.path.slice(root.length)
-  const parts = pathParts(own)
+  const { moves, index } = setting
   const lang = page.lang ?? style.language
   const keyword = keywordsOf(decisions)?.primary ?? ''
   const make = (text: string) =>
@@ -269,15 +266,21 @@ function addressView(
       characters: style.limits.slugLongest,
       keep: keyword,
     })
-  const folder = parts.segments.length > 0 && parts.folder ? `${root}${parts.segments.join('/')}/` : null
+  const path = slugPath(identity, setting)
+  const parts = pathParts(path)
+  const folder =
+    identity.file !== null && parts.segments.length > 0 && parts.folder
+      ? identity.file.slice(0, identity.file.lastIndexOf('/') + 1)
+      : null
   let under = 0
   if (folder !== null)
-    for (const path of index.entries.keys()) if (path !== page.path && path.startsWith(folder)) under++
+    for (const entry of index.entries.values())
+      if (entry.id !== identity.id && entry.path.startsWith(folder)) under++
   return {
-    oldUrl: addressesFor(page.path, setting).oldUrl,
-    ...pathParts(moves.paths.get(own) ?? own),
+    oldUrl: addressesFor(identity, setting).oldUrl,
+    ...pathParts(moves.paths.get(path) ?? path),
     under,
-    refused: moves.refused.find((r) => r.path === own)?.why ?? null,
+    refused: moves.refused.find((r) => r.path === path)?.why ?? null,
     fromTitle: make(title),
     fromKeyword: keyword ? make(keyword) : '',
   }

@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { defaultStyle, type HouseStyle } from '../../core/rules/house-style.ts'
 import { emptyIndex } from '../../core/site/site-index.ts'
-import type { LedgerRow } from '../store/db.ts'
+import type { LedgerRow } from '../../core/work/evaluate.ts'
 import { previewPattern } from './patterns.ts'
 
 const row = (path: string, more: Partial<LedgerRow>): LedgerRow => ({
-  site: 's',
+  id: path,
   path,
+  file: path,
   url: `https://s.example/${path}`,
   title: null,
   titlePx: 0,
@@ -54,6 +55,7 @@ describe('a pattern’s preview', () => {
     const { changes } = run([row('a.html', { title: 'Knots' })], '{page} {year} | {site}')
     expect(changes).toEqual([
       {
+        id: 'a.html',
         path: 'a.html',
         before: 'Knots',
         after: 'Knots 2026 | Light',

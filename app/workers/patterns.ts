@@ -6,9 +6,11 @@ import type { SiteIndex } from '../../core/site/site-index.ts'
 import { valuesFrom } from '../../core/site/page-tokens.ts'
 import { inPattern, pageWords } from '../../core/wording/patterns.ts'
 import { fillTokens } from '../../core/wording/tokens.ts'
-import type { LedgerRow } from '../store/db.ts'
+import type { PageId } from '../../core/site/page-identity.ts'
+import type { LedgerRow } from '../../core/work/evaluate.ts'
 
 export interface PatternChange {
+  id: PageId
   path: string
   before: string
   after: string
@@ -27,7 +29,7 @@ export interface PatternPreview {
 
 /**
  * Titles of all pages that a pattern is for, as it would make them. `match` is an address pattern, null for all pages.
- * `typed` holds titles with their tokens, by path, for pages whose title was edited.
+ * `typed` holds titles with their tokens, by page, for pages whose title was edited.
  */
 export function previewPattern(
   rows: Iterable<LedgerRow>,
@@ -43,7 +45,7 @@ export function previewPattern(
     const style = styleFor(after, row.url)
     const values = valuesFrom(row, { site, style, date })
     const old = styleFor(before, row.url)
-    const raw = typed.get(row.path) ?? row.title ?? ''
+    const raw = typed.get(row.id) ?? row.title ?? ''
     const words =
       pageWords(pageWords(raw, old.titlePattern, { ...values, site: old.siteName }), pattern, values) ||
       row.h1 ||
@@ -60,6 +62,7 @@ export function previewPattern(
     }
     if (text === (row.title ?? '')) continue
     preview.changes.push({
+      id: row.id,
       path: row.path,
       before: row.title ?? '',
       after: text,

@@ -1,7 +1,7 @@
 /** Structure in the worker: the head, excerpts, previews, notes on the look, comparison, rules for what recurs. */
 import 'fake-indexeddb/auto'
 import { unzipSync } from 'fflate'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { writeZip } from '../../core/exchange/zip.ts'
 import type { TemplateRule } from '../../core/headings/template-rules.ts'
 import { db } from '../store/db.ts'
@@ -11,6 +11,12 @@ import * as handOff from './hand-off.ts'
 import { prepare, takeIn } from './intake.ts'
 import * as structure from './structure.ts'
 import * as templates from './templates.ts'
+
+// Here a page's id is its path, as of a site that was taken in before pages had ids of their own.
+vi.mock('../../core/site/page-identity.ts', async (original) => {
+  const actual = await original<typeof import('../../core/site/page-identity.ts')>()
+  return { ...actual, filePage: (_id: string, file: string, url: string) => actual.filePage(file, file, url) }
+})
 
 const TODAY = '2026-11-23'
 const HTML = [
@@ -131,7 +137,7 @@ describe('comparison', () => {
   it('sets a page beside another, judged for the same keyword; what cannot be read is said', async () => {
     await openSite({ 'index.html': HTML, 'b.html': '<title>Moons</title><h1>Moons and tides</h1><h2>x</h2>' })
     const decisions = { 'keyword:primary': 'tide' }
-    const result = await structure.compare('index.html', decisions, { path: 'b.html', decisions: {} })
+    const result = await structure.compare('index.html', decisions, { id: 'b.html', decisions: {} })
     if (!result.ok) throw new Error(result.why)
     expect(result.own.keyword).toMatchObject({ places: ['title', 'H1', 'first 100 words'], inText: 1 })
     expect(result.other).toMatchObject({
@@ -162,14 +168,14 @@ describe('rules for what recurs', () => {
     expect(
       (await templates.templateSuggestions()).map((s) => [s.rule.className, s.rule.become, s.pages]),
     ).toEqual([['page-title', 1, 3]])
-    expect(await db.outlines.count()).toBe(3)
+    expect(await db.pageOutlines.count()).toBe(3)
     const preview = (await templates.templatePreview(rule))!
     expect(preview.pages.map((p) => [p.path, p.changed, p.conflict])).toEqual([
       ['p1.html', 1, null],
       ['p2.html', 1, null],
       ['p3.html', 1, null],
     ])
-    await commit(id, 'Rule', [{ path: '', key: 'templates', after: [rule] }], TODAY)
+    await commit(id, 'Rule', [{ page: '', key: 'templates', after: [rule] }], TODAY)
     const opened = (await desk.openSite(id, TODAY))!
     expect(opened.templates).toEqual([rule])
     expect(opened.rows.map((r) => [r.path, r.h1])).toEqual([
@@ -186,7 +192,7 @@ describe('rules for what recurs', () => {
       page(1).replace('<p class="page-title">Page 1</p>', '<h1 class="page-title">Page 1</h1>'),
     )
     expect(read('p2.html')).toBe(page(2))
-    await commit(id, 'Taken back', [{ path: '', key: 'templates', after: undefined }], TODAY)
+    await commit(id, 'Taken back', [{ page: '', key: 'templates', after: undefined }], TODAY)
     expect((await desk.openSite(id, TODAY))!.rows.every((r) => r.h1 === null)).toBe(true)
     expect((await handOff.changedPages()).pages).toEqual([])
   })

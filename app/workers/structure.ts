@@ -28,26 +28,9 @@ import { whatOf } from '../../core/rules/shell/shell-comment.ts'
 import { leadsPastMenu } from '../../core/rules/shell/shell-skip-link.ts'
 import { addressKey, resolveAddress } from '../../core/addresses/addresses.ts'
 import { db } from '../store/db.ts'
-import { addressesFor, proofFor, wholeDraft } from './evaluate.ts'
-import { current, sourceFor, type Open } from './open-site.ts'
-
-interface Looked {
-  open: Open
-  source: Source
-  proof: Proof
-  page: PageFacts
-  style: HouseStyle
-}
-
-async function lookAt(path: string, decisions: Decisions): Promise<Looked | null> {
-  const open = current
-  const source = open && (await sourceFor(open, path))
-  if (!source) return null
-  const { url } = addressesFor(path, open.setting)
-  const proof = proofFor(path, source, decisions, open.setting)
-  const page = readPage(proof.source, { path, url, main: open.setting.style.main })
-  return { open, source, proof, page, style: styleFor(open.setting.style, url) }
-}
+import { pathOf, type PageId } from '../../core/site/page-identity.ts'
+import { pageProof, wholeDraft } from '../../core/work/page-proof.ts'
+import { current, readingFor } from './open-site.ts'
 
 /** A thing of the page, with the key by which an edit addresses it; null where none can. */
 export interface At {
@@ -92,10 +75,10 @@ function keysAt(proof: Proof, kind: (i: number) => string, starts: number[]): Ta
 }
 
 /** Everything of a page's shell as an editor reads it. */
-export async function headOf(path: string, decisions: Decisions): Promise<HeadView | null> {
-  const looked = await lookAt(path, decisions)
-  if (!looked) return null
-  const { open, proof, page } = looked
+export async function headOf(id: PageId, decisions: Decisions): Promise<HeadView | null> {
+  const reading = await readingFor(id, decisions)
+  if (!reading) return null
+  const { setting, proof, page } = reading
   const starts = lineStarts(proof.source.text)
   const at = <T extends Place>(list: T[], kind: (item: T) => string): (At & { of: T })[] => {
     const keys = keysAt(
@@ -115,7 +98,7 @@ export async function headOf(path: string, decisions: Decisions): Promise<HeadVi
   for (const { id } of page.ids) ids.set(id, (ids.get(id) ?? 0) + 1)
   const fileOf = (src: string) => {
     const url = src === '' || src.startsWith('data:') ? null : resolveAddress(src, base)
-    return url ? (open.setting.index.addresses.get(addressKey(url)) ?? null) : null
+    return url ? (setting.index.addresses.get(addressKey(url)) ?? null) : null
   }
   const links = [
     ...page.rels,
@@ -194,10 +177,10 @@ const AROUND = 5
 const LONGEST_LINE = 400
 
 /** The proof's source around a place. */
-export async function excerptOf(path: string, decisions: Decisions, start: number): Promise<Excerpt | null> {
-  const looked = await lookAt(path, decisions)
-  if (!looked) return null
-  const { text } = looked.proof.source
+export async function excerptOf(id: PageId, decisions: Decisions, start: number): Promise<Excerpt | null> {
+  const reading = await readingFor(id, decisions)
+  if (!reading) return null
+  const { text } = reading.proof.source
   const starts = lineStarts(text)
   const { line, column } = lineAndColumn(starts, Math.min(start, text.length))
   const first = Math.max(1, line - AROUND)
@@ -238,17 +221,17 @@ function linesAround(
 
 /** What edits would change in the page as it stands now, line by line. */
 export async function previewEdits(
-  path: string,
+  id: PageId,
   decisions: Decisions,
   edits: Draft,
 ): Promise<{ hunks: Hunk[]; refused: string[] } | null> {
-  const looked = await lookAt(path, decisions)
-  if (!looked) return null
-  const { open, source, proof: now } = looked
+  const reading = await readingFor(id, decisions)
+  if (!reading) return null
+  const { identity, source, proof: now, setting } = reading
   const merged: Record<string, unknown> = { ...decisions }
   for (const [key, edit] of Object.entries(edits))
     merged[`edit:${key}`] = overEdit(decisions[`edit:${key}`] as Edit | undefined, edit)
-  const then = proofFor(path, source, merged, open.setting)
+  const then = pageProof(identity, source, merged, setting)
   const starts = lineStarts(now.source.text)
   const hunks: (Hunk & { from: number; to: number })[] = []
   for (const change of then.changes) {
@@ -285,13 +268,13 @@ export interface LookNote extends StyleNote {
 }
 
 /** Selectors that address the tags which the page's draft changes: the look may depend on them. */
-export async function lookNotes(path: string, decisions: Decisions): Promise<LookNote[]> {
-  const looked = await lookAt(path, decisions)
-  if (!looked) return []
-  const { open, source, page } = looked
+export async function lookNotes(id: PageId, decisions: Decisions): Promise<LookNote[]> {
+  const reading = await readingFor(id, decisions)
+  if (!reading) return []
+  const { identity, source, page, setting } = reading
   const places = locate(source)
   const tags = new Set<string>()
-  for (const [key, edit] of Object.entries(wholeDraft(path, source, decisions, open.setting))) {
+  for (const [key, edit] of Object.entries(wholeDraft(identity, source, decisions, setting))) {
     const [, at] = /^(?:heading|block)@(\d+)$/.exec(key) ?? []
     const element = at && places.byStart.get((Number(at) - places.bom) / places.unit)
     if (!element) continue
@@ -313,8 +296,8 @@ export async function lookNotes(path: string, decisions: Decisions): Promise<Loo
       )
   for (const { rel, url } of page.rels) {
     if (!/\bstylesheet\b/.test(rel) || url === null) continue
-    const id = open.setting.index.addresses.get(addressKey(url))
-    const file = id === undefined ? undefined : await db.files.get([open.site.id, id])
+    const path = setting.index.addresses.get(addressKey(url))
+    const file = path === undefined ? undefined : await db.files.get([current!.site.id, path])
     if (file)
       notes.push(
         ...selectorsFor(new TextDecoder().decode(file.bytes), [...tags]).map((n) => ({
@@ -403,25 +386,26 @@ function structureOf(
   }
 }
 
-export type CompareWith = { path: string; decisions: Decisions } | { html: Uint8Array; name: string }
+export type CompareWith = { id: PageId; decisions: Decisions } | { html: Uint8Array; name: string }
 
 /** Two pages' structures: one of the site's, and another of it or one that was pasted or dropped, judged for the same keyword. */
 export async function compare(
-  path: string,
+  id: PageId,
   decisions: Decisions,
   other: CompareWith,
 ): Promise<{ ok: true; own: Structure; other: Structure } | { ok: false; why: string }> {
-  const looked = await lookAt(path, decisions)
-  if (!looked) return { ok: false, why: 'The page is no longer on the shelf.' }
+  const reading = await readingFor(id, decisions)
+  if (!reading) return { ok: false, why: 'The page is no longer on the shelf.' }
   const primary = keywordsOf(decisions)?.primary
-  const own = structureOf(path, looked.page, primary, looked.style)
-  if ('path' in other) {
-    const second = await lookAt(other.path, other.decisions)
-    if (!second) return { ok: false, why: `${other.path} is not a page of this site.` }
-    return { ok: true, own, other: structureOf(other.path, second.page, primary, looked.style) }
+  const style = styleFor(reading.setting.style, reading.page.url)
+  const own = structureOf(pathOf(reading.identity), reading.page, primary, style)
+  if ('id' in other) {
+    const second = await readingFor(other.id, other.decisions)
+    if (!second) return { ok: false, why: 'The other page is no longer on the shelf.' }
+    return { ok: true, own, other: structureOf(pathOf(second.identity), second.page, primary, style) }
   }
   const read = readSource(other.html)
   if (!read.ok) return read
   const page = readPage(read.source, { path: other.name, url: 'https://other.example/' })
-  return { ok: true, own, other: structureOf(other.name, page, primary, looked.style) }
+  return { ok: true, own, other: structureOf(other.name, page, primary, style) }
 }

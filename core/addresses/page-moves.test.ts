@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { fileBytes } from '../exchange/hand-off.ts'
+import { movedFileBytes } from '../exchange/moved-files.ts'
 import { applyDraft } from '../page/proof.ts'
 import { readSource } from '../page/source/source.ts'
-import { pageMovesFor } from '../exchange/hand-off.ts'
+import { pageMovesFor } from '../work/page-proof.ts'
 import { addressAfterMoves, relativeTo } from './page-moves.ts'
 import { movesOf } from '../site/moves.ts'
 
@@ -140,7 +140,7 @@ describe('other files', () => {
   it('style sheets and sitemaps follow, everything else stays', () => {
     const all = moves({ 'a/index.html': { value: 'z' } })
     const file = (path: string, content: string) =>
-      new TextDecoder().decode(fileBytes(path, bytesOf(content), all, base))
+      new TextDecoder().decode(movedFileBytes(path, bytesOf(content), all, base))
     expect(file('style.css', '@import "a/x.css"; b{c:url( a/img.png )}')).toBe(
       '@import "a/x.css"; b{c:url( z/img.png )}',
     )

@@ -5,6 +5,7 @@ import type { Measured, Role } from '../measure/snippet.ts'
 import type { Finding } from '../conformance/conformance.ts'
 import type { Severity } from '../rules/house-style.ts'
 import { isCertain, type Mark, type SiteMark } from '../rules/rule.ts'
+import type { PageId } from '../site/page-identity.ts'
 import { parseJson, typesOf } from '../json/json.ts'
 
 export interface ReportMark {
@@ -97,8 +98,17 @@ export function pageReport(
   }
 }
 
-export const siteMarkReport = (marks: SiteMark[]): Report['site']['marks'] =>
-  marks.map(({ rule, severity, message, pages }) => ({ rule, severity, message, pages }))
+/** Marks on the site with their pages by path; `pathOf` knows a page's by its id. */
+export const siteMarkReport = (
+  marks: readonly SiteMark[],
+  pathOf: (id: PageId) => string,
+): Report['site']['marks'] =>
+  marks.map(({ rule, severity, message, pages }) => ({
+    rule,
+    severity,
+    message,
+    pages: pages.map(pathOf),
+  }))
 
 /** The report as a sheet: one row a mark, marks on the site with every page they name. */
 export const reportColumns = ['path', 'url', 'rule', 'severity', 'message', 'line', 'column']

@@ -60,7 +60,7 @@ export function fieldChanges(before: PageFacts, after: PageFacts): FieldChange[]
 }
 
 export const changeSheet = (
-  pages: { path: string; url: string; state: string; changes: FieldChange[] }[],
+  pages: readonly { path: string; url: string; state: string; changes: FieldChange[] }[],
 ): string =>
   writeTable(
     ['path', 'url', 'state', 'field', 'before', 'after'],

@@ -98,7 +98,10 @@ export function dataReports(
     const outcome = onePage(() => {
       const file = read()
       if (!file.ok) return file
-      updateIndex(site, path, { ...addressOnly(path, file.value.url), things: siteThings(file.value.page) })
+      updateIndex(site, path, {
+        ...addressOnly(path, path, file.value.url),
+        things: siteThings(file.value.page),
+      })
       return { ok: true, value: reportOf(file.value, site, style, date, baseKnown) }
     })
     if (outcome.ok) reports.set(path, outcome.value)

@@ -1,99 +1,281 @@
-/** What leaves: every file at its new place, with what points to moved pages following, and the redirects. */
-import { bomOf, byteView, encode, encodingOfLabel, isUtf8 } from '../page/source/encoding.ts'
-import { toBytePlaces } from '../page/source/places.ts'
-import { applyDraft, type Proof } from '../page/proof.ts'
-import type { Draft } from '../page/edits/draft.ts'
-import { sourceOf, type Source } from '../page/source/source.ts'
-import { addressOf } from '../addresses/addresses.ts'
-import {
-  basesOf,
-  cssAddresses,
-  xmlAddresses,
-  type PageMoves,
-  type Replacement,
-} from '../addresses/page-moves.ts'
-import type { Moves, Redirect } from '../site/moves.ts'
-import { readTable, writeTable } from './csv.ts'
+/**
+ * What leaves: every file at its new place with the decisions carried out, redirects where addresses changed, and the
+ * sheet of changes. The application's ZIP and the folder of `quill hand-off` are made of the same files.
+ */
+import { redirectsOf, type Redirect } from '../site/moves.ts'
+import { pathOf, type PageId, type PageIdentity } from '../site/page-identity.ts'
+import { templateDraft, type OutlineItem } from '../headings/template-rules.ts'
+import { onePage, type Outcome } from '../page/read/boundary.ts'
+import type { Proof } from '../page/proof.ts'
+import { readPage } from '../page/read/read-page.ts'
+import type { Source } from '../page/source/source.ts'
+import { draftOf, followOf, stateOf, type Decisions, type PageState } from '../work/decisions.ts'
+import { pageProof, sourceFacts } from '../work/page-proof.ts'
+import { addressesFor, fromRoot, type SiteSetting } from '../work/setting.ts'
+import { changeSheet, fieldChanges, type FieldChange } from './change-sheet.ts'
+import { decodeSheet } from './csv.ts'
+import { movedFileBytes } from './moved-files.ts'
+import { readRedirects, REDIRECTS, writeRedirects } from './redirects.ts'
 
-export const REDIRECTS = 'redirects.csv'
+/** The sheet of changes, at the site's root. */
+export const CHANGES = 'changes.csv'
 
-/** What a file at `path`, from the site's root, needs to follow the moves; null where nothing moves. */
-export function pageMovesFor(path: string, moves: Moves, base: string): PageMoves | null {
-  if (moves.paths.size === 0) return null
-  return {
-    from: addressOf(path, base),
-    to: addressOf(moves.paths.get(path) ?? path, base),
-    addresses: moves.addresses,
+/** A site with its decisions, its files read when they are asked for. */
+export interface SiteAtHand {
+  setting: SiteSetting
+  pages: ReadonlyMap<PageId, PageIdentity>
+  /** Paths of the files that are no pages. */
+  otherFiles: readonly string[]
+  decisionsOf(id: PageId): Decisions
+  sourceOf(page: PageIdentity): Promise<Outcome<Source>>
+  /** A file's bytes, pages or not; null where it is not at hand. */
+  bytesOf(path: string): Promise<Uint8Array | null>
+  /** What rules for many pages look at in a page. */
+  itemsOf(page: PageIdentity): Promise<OutlineItem[]>
+}
+
+/** A file that leaves. */
+export interface HandedOff {
+  path: string
+  bytes: Uint8Array
+  /** Where it was; null for one that is made. */
+  from: string | null
+  /** Whether its bytes or its place are others than before; a page may be told of for its refused edits alone. */
+  changed: boolean
+  /** Edits that could not be carried out; the others stand. */
+  refused: { key: string; why: string }[]
+  /** Why it leaves as it was taken in, though something was decided for it; null where nothing kept it from changing. */
+  asTakenIn: string | null
+}
+
+/** Where a file stands when the site is handed off. */
+export function placeOf(path: string, setting: SiteSetting): string {
+  const own = fromRoot(path, setting)
+  const moved = setting.moves.paths.get(own)
+  return moved === undefined ? path : path.slice(0, path.length - own.length) + moved
+}
+
+const byPath = (a: { path: string }, b: { path: string }) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0)
+/** Pages in the order of their paths. */
+const inOrder = (pages: SiteAtHand['pages']): PageIdentity[] =>
+  [...pages.values()]
+    .map((page) => ({ page, path: pathOf(page) }))
+    .sort(byPath)
+    .map(({ page }) => page)
+
+/**
+ * The files that leave, one after another: all of the site with its changes, or the changed ones alone. `progress` is told
+ * of every page before it is looked at.
+ */
+export async function* handOffFiles(
+  site: SiteAtHand,
+  {
+    which,
+    lists,
+    progress = () => {},
+  }: {
+    which: 'whole' | 'changed'
+    /** Whether the sheet of changes goes with them. */
+    lists: boolean
+    progress?(path: string, done: number, of: number): void
+  },
+): AsyncGenerator<HandedOff> {
+  const { setting } = site
+  const moved = movedPages(site)
+  const changed: ChangedPage[] = []
+  for (const [done, page] of inOrder(site.pages).entries()) {
+    progress(pathOf(page), done, site.pages.size)
+    const drafted = await draftedPage(site, page)
+    if (lists && drafted?.changed && (await mayChange(site, page, moved))) changed.push(drafted.changed)
+    const handed = page.file === null ? null : await handedPage(site, page.file, drafted, which)
+    if (handed) yield handed
   }
+  const made = await madeFiles(site, changed)
+  for (const path of site.otherFiles) {
+    const handed = made.has(placeOf(path, setting)) ? null : await handedFile(site, path, which)
+    if (handed) yield handed
+  }
+  for (const [path, text] of made)
+    yield {
+      path,
+      bytes: new TextEncoder().encode(text),
+      from: null,
+      changed: true,
+      refused: [],
+      asTakenIn: null,
+    }
 }
 
-export const proofOf = (path: string, source: Source, draft: Draft, moves: Moves, base: string): Proof =>
-  applyDraft(source, draft, pageMovesFor(path, moves, base))
-
-/** A file that is no page: style sheets and sitemaps follow the moves, everything else is as it was taken in. */
-export function fileBytes(path: string, bytes: Uint8Array, moves: Moves, base: string): Uint8Array {
-  const pageMoves = pageMovesFor(path, moves, base)
-  const kind = /\.(css|xml|rss|atom)$/i.exec(path)?.[1]?.toLowerCase()
-  if (!pageMoves || !kind) return bytes
-  const source = sourceOfText(bytes)
-  const replacements =
-    kind === 'css'
-      ? cssAddresses(source.text, basesOf(null, pageMoves), pageMoves)
-      : xmlAddresses(source.text, pageMoves)
-  return replaceInBytes(source, replacements)
+/** The lists that go with the files: redirects where something moved, the sheet of changes where something changed. */
+async function madeFiles(site: SiteAtHand, changed: readonly ChangedPage[]): Promise<Map<string, string>> {
+  const { root, moves } = site.setting
+  const made = new Map<string, string>()
+  if (moves.paths.size > 0) made.set(root + REDIRECTS, writeRedirects(await redirectsNow(site)))
+  if (changed.length > 0) made.set(root + CHANGES, changeSheet(changed))
+  return made
 }
 
-/** A style sheet or XML file as text: by its BOM, what it declares, else UTF-8 where its bytes are valid, else windows-1252. */
-function sourceOfText(bytes: Uint8Array): Source {
-  const bom = bomOf(bytes)
-  if (bom) return sourceOf(bytes, bom.encoding, 'bom', bom.length)
-  const head = byteView(bytes.subarray(0, 200))
-  const declared = /^@charset "([^"]+)"|^<\?xml[^>]*?\sencoding\s*=\s*["']([^"']+)["']/.exec(head)
-  const encoding = declared && encodingOfLabel((declared[1] ?? declared[2])!)
-  if (encoding && encoding !== 'replacement') return sourceOf(bytes, encoding, 'xml', 0)
-  return isUtf8(bytes)
-    ? sourceOf(bytes, 'utf-8', 'valid-utf-8', 0)
-    : sourceOf(bytes, 'windows-1252', 'fall-back', 0)
+interface DraftedPage {
+  proof: Proof | null
+  changed: ChangedPage | null
+  /** Why nothing could be made of it. */
+  why: string | null
 }
 
-/** Bytes with just those of some stretches of their text replaced; the very same bytes where nothing is. Addresses are ASCII. */
-function replaceInBytes(source: Source, replacements: readonly Replacement[]): Uint8Array {
-  if (replacements.length === 0) return source.bytes
-  const places = toBytePlaces(
-    source,
-    replacements.flatMap(({ start, end }) => [start, end]),
-  )
-  const parts: Uint8Array[] = []
-  let at = 0
-  replacements.forEach(({ text }, i) => {
-    parts.push(source.bytes.subarray(at, places[2 * i]!), encode(text, source.encoding, encodeURIComponent))
-    at = places[2 * i + 1]!
+/** A page with its decisions carried out; null where nothing was decided that may change it. */
+async function draftedPage(site: SiteAtHand, page: PageIdentity): Promise<DraftedPage | null> {
+  const { setting } = site
+  const decisions = site.decisionsOf(page.id)
+  const moving = setting.moves.paths.size > 0 || setting.moves.refused.length > 0
+  if (Object.keys(decisions).length === 0 && !moving && setting.templates.length === 0) return null
+  const source = await site.sourceOf(page)
+  // What nobody decided anything for, and cannot be read, leaves as it came.
+  if (!source.ok && Object.keys(decisions).length === 0) return null
+  const outcome = onePage(() => {
+    if (!source.ok) return source
+    const proof = pageProof(page, source.value, decisions, setting)
+    return { ok: true, value: { proof, changed: changedPage(site, page, source.value, proof) } }
   })
-  parts.push(source.bytes.subarray(at))
-  const out = new Uint8Array(parts.reduce((n, p) => n + p.length, 0))
-  let to = 0
-  for (const part of parts) {
-    out.set(part, to)
-    to += part.length
+  return outcome.ok
+    ? { ...outcome.value, why: null }
+    : {
+        proof: null,
+        changed: { ...named(site, page), changes: [], refused: [outcome.why] },
+        why: outcome.why,
+      }
+}
+
+/** A page's file as it leaves; null where it does not. */
+async function handedPage(
+  { setting, bytesOf }: SiteAtHand,
+  file: string,
+  drafted: DraftedPage | null,
+  which: 'whole' | 'changed',
+): Promise<HandedOff | null> {
+  const path = placeOf(file, setting)
+  const { proof = null, why = null } = drafted ?? {}
+  const same = !proof || (proof.changes.length === 0 && proof.refused.length === 0)
+  if (which === 'changed' && same && why === null && path === file) return null
+  const bytes = proof ? proof.source.bytes : await bytesOf(file)
+  const changed = path !== file || why !== null || (proof?.changes.length ?? 0) > 0
+  return bytes && { path, bytes, from: file, changed, refused: proof?.refused ?? [], asTakenIn: why }
+}
+
+/** A file that is no page, as it leaves; null where it does not. */
+async function handedFile(
+  { setting, bytesOf }: SiteAtHand,
+  path: string,
+  which: 'whole' | 'changed',
+): Promise<HandedOff | null> {
+  const { moves, base } = setting
+  if (which === 'changed' && moves.paths.size === 0) return null
+  const bytes = await bytesOf(path)
+  if (!bytes) return null
+  const outcome = onePage(() => ({
+    ok: true,
+    value: movedFileBytes(fromRoot(path, setting), bytes, moves, base),
+  }))
+  const now = outcome.ok ? outcome.value : bytes
+  const place = placeOf(path, setting)
+  const changed = now !== bytes || place !== path
+  if (which === 'changed' && !changed) return null
+  return {
+    path: place,
+    bytes: now,
+    from: path,
+    changed,
+    refused: [],
+    asTakenIn: outcome.ok ? null : outcome.why,
   }
-  return out
 }
 
-/** The redirects that a site brought along, from an earlier hand-off; none where the sheet is of another kind. */
-export function readRedirects(csv: string): Redirect[] {
-  const table = readTable(csv)
-  if (!table.ok || !table.columns.includes('from') || !table.columns.includes('to')) return []
-  return table.rows
-    .map(({ cells }) => ({
-      from: cells.from!.trim(),
-      to: cells.to!.trim(),
-      status: cells.status?.trim() || '301',
-    }))
-    .filter((r) => r.from !== '' && r.to !== '')
+/** Redirects for everything that moved, on top of those that the site brought along; none where nothing moves. */
+export async function redirectsNow(site: SiteAtHand): Promise<Redirect[]> {
+  const { moves, root, base } = site.setting
+  if (moves.paths.size === 0) return []
+  const bytes = await site.bytesOf(root + REDIRECTS)
+  const sheet = bytes && decodeSheet(bytes)
+  const before = sheet?.ok ? readRedirects(sheet.text) : []
+  return redirectsOf(moves, pathsFromRoot(site), base, before)
 }
 
-export const writeRedirects = (redirects: readonly Redirect[]): string =>
-  writeTable(
-    ['from', 'to', 'status'],
-    redirects.map((r) => [r.from, r.to, r.status]),
-  )
+/** Every file's path from the root, in order. */
+const pathsFromRoot = ({ pages, otherFiles, setting }: SiteAtHand): string[] =>
+  [...[...pages.values()].flatMap(({ file }) => (file === null ? [] : [file])), ...otherFiles]
+    .map((path) => fromRoot(path, setting))
+    .sort()
+
+export interface ChangedPage {
+  id: PageId
+  path: string
+  url: string
+  state: PageState
+  changes: FieldChange[]
+  refused: string[]
+}
+export interface Changed {
+  pages: ChangedPage[]
+  /** Pages that nobody edited and in which addresses follow pages that moved. */
+  followers: { id: PageId; path: string; url: string }[]
+}
+
+/** Every page whose proof differs from its source, before and after, field by field; and those that follow. */
+export async function changesOf(site: SiteAtHand): Promise<Changed> {
+  const { setting } = site
+  const moved = movedPages(site)
+  const pages: ChangedPage[] = []
+  for (const page of inOrder(site.pages)) {
+    const changed = (await mayChange(site, page, moved)) && (await draftedPage(site, page))?.changed
+    if (changed) pages.push(changed)
+  }
+  const listed = new Set(pages.map((p) => p.id))
+  const followers = [...setting.index.entries.values()]
+    .filter((entry) => !listed.has(entry.id) && entry.targets.some((target) => moved.has(target)))
+    .map(({ id, path, url }) => ({ id, path, url }))
+  return { pages, followers: followers.sort(byPath) }
+}
+
+/** Pages and files that move, by their id. */
+export function movedPages({
+  pages,
+  otherFiles,
+  setting,
+}: Pick<SiteAtHand, 'pages' | 'otherFiles' | 'setting'>): Set<PageId> {
+  const { paths } = setting.moves
+  const moved = new Set<PageId>()
+  if (paths.size === 0) return moved
+  for (const { id, file } of pages.values())
+    if (file !== null && paths.has(fromRoot(file, setting))) moved.add(id)
+  for (const path of otherFiles) if (paths.has(fromRoot(path, setting))) moved.add(path)
+  return moved
+}
+
+/** Whether anything was decided that may change a page by more than what follows: for itself, by a rule, by its address. */
+async function mayChange(site: SiteAtHand, page: PageIdentity, moved: ReadonlySet<PageId>): Promise<boolean> {
+  const { setting } = site
+  const decisions = site.decisionsOf(page.id)
+  if (Object.keys(draftOf(decisions)).length > 0 || followOf(decisions).length > 0) return true
+  if (moved.has(page.id)) return true
+  if (setting.templates.length === 0) return false
+  return Object.keys(templateDraft(await site.itemsOf(page), setting.templates, page.id)).length > 0
+}
+
+const named = ({ setting, decisionsOf }: SiteAtHand, page: PageIdentity) => ({
+  id: page.id,
+  path: pathOf(page),
+  url: addressesFor(page, setting).url,
+  state: stateOf(decisionsOf(page.id)),
+})
+
+/** What changed on a page, or was refused; null where nothing was. */
+function changedPage(site: SiteAtHand, page: PageIdentity, source: Source, proof: Proof): ChangedPage | null {
+  const { setting } = site
+  const { url, oldUrl } = addressesFor(page, setting)
+  const refused = proof.refused.map((r) => r.why)
+  const path = page.file === null ? null : fromRoot(page.file, setting)
+  const slug = setting.moves.refused.find((r) => r.path === path)
+  if (slug) refused.push(slug.why)
+  if (proof.changes.length === 0 && refused.length === 0 && url === oldUrl) return null
+  const after = readPage(proof.source, { path: pathOf(page), url, main: setting.style.main })
+  return { ...named(site, page), changes: fieldChanges(sourceFacts(page, source, setting), after), refused }
+}

@@ -32,7 +32,7 @@ export interface TemplateRule {
   landmark: Landmark | null
   /** What it becomes: a level, or a paragraph. */
   become: number | 'p'
-  /** Pages that are left as they are, by path. */
+  /** Pages that are left as they are, by id. */
   except: readonly string[]
 }
 
@@ -94,10 +94,10 @@ const changes = (rule: TemplateRule, item: OutlineItem): boolean =>
   item.sure && (rule.become === 'p' ? item.level !== null : item.level !== rule.become)
 
 /** The edits that the site's rules make in one page; the first rule that matches a line decides. */
-export function templateDraft(items: OutlineItem[], rules: readonly TemplateRule[], path: string): Draft {
+export function templateDraft(items: OutlineItem[], rules: readonly TemplateRule[], page: string): Draft {
   const draft: Record<string, Edit> = {}
   for (const item of items) {
-    const rule = rules.find((r) => ruleMatches(r, item) && !r.except.includes(path))
+    const rule = rules.find((r) => ruleMatches(r, item) && !r.except.includes(page))
     if (!rule || !changes(rule, item)) continue
     const key = `${item.level === null ? 'block' : 'heading'}@${item.at}`
     draft[key] = rule.become === 'p' ? { tag: 'p' } : { level: rule.become }
@@ -155,7 +155,7 @@ export function conflictOf(items: OutlineItem[], rule: TemplateRule, draft: Draf
 export interface TemplatePreview {
   rule: TemplateRule
   pages: {
-    path: string
+    page: string
     before: OutlineLine[]
     after: OutlineLine[]
     changed: number
@@ -164,7 +164,7 @@ export interface TemplatePreview {
 }
 
 /**
- * What a rule would change on every page, the site's other rules as they are. `own` are drafts of pages by path:
+ * What a rule would change on every page, the site's other rules as they are. `own` are drafts of pages by id:
  * where an editor has decided of a line, the rule changes nothing.
  */
 export function previewRule(
@@ -174,11 +174,11 @@ export function previewRule(
   own: ReadonlyMap<string, Draft>,
 ): TemplatePreview {
   const pages: TemplatePreview['pages'] = []
-  for (const [path, items] of outlines) {
+  for (const [page, items] of outlines) {
     if (!items.some((i) => ruleMatches(rule, i))) continue
-    const draft = own.get(path) ?? {}
-    const without = overTemplates(draft, templateDraft(items, others, path))
-    const with_ = overTemplates(draft, templateDraft(items, [{ ...rule, except: [] }, ...others], path))
+    const draft = own.get(page) ?? {}
+    const without = overTemplates(draft, templateDraft(items, others, page))
+    const with_ = overTemplates(draft, templateDraft(items, [{ ...rule, except: [] }, ...others], page))
     const before = outlineWith(items, without)
     const after = outlineWith(items, with_)
     const changed = items.filter((i) => {
@@ -186,7 +186,7 @@ export function previewRule(
       return JSON.stringify(without[key]) !== JSON.stringify(with_[key])
     }).length
     const conflict = conflictOf(items, rule, with_)
-    if (changed > 0 || conflict) pages.push({ path, before, after, changed, conflict })
+    if (changed > 0 || conflict) pages.push({ page, before, after, changed, conflict })
   }
   return { rule, pages }
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { readRedirects, writeRedirects } from '../exchange/hand-off.ts'
+import { readRedirects, writeRedirects } from '../exchange/redirects.ts'
 import { addressOf, collisionKey } from '../addresses/addresses.ts'
 import { movesOf, pathParts, redirectsOf, type SlugEdit } from './moves.ts'
 

@@ -1,4 +1,5 @@
 /** What rules about the whole site read: built from the pages' facts and brought up to date page by page. */
+import type { PageId } from './page-identity.ts'
 import type { Keyword } from '../words/match.ts'
 import { fold, withoutLastPart } from '../strings.ts'
 import { descriptionOf, isIndexable, outlineOf, titleOf, type PageFacts } from '../page/read/facts.ts'
@@ -8,11 +9,10 @@ import { compared, siteThings, type PageThings } from '../structured-data/site-t
 import { isA } from '../structured-data/vocabulary.ts'
 import { addressBook, addressKey, collisionKey, resolveAddress } from '../addresses/addresses.ts'
 
-export type PageId = string
-
 /** What the index keeps of a page. */
 export interface IndexEntry {
   id: PageId
+  /** What it is called: its file, or its address where it has none. */
   path: string
   url: string
   title: string | null
@@ -113,9 +113,9 @@ export function entryOf(
 }
 
 /** What is known of a page before it is read: where it is. */
-export const addressOnly = (id: PageId, url: string): IndexEntry => ({
+export const addressOnly = (id: PageId, path: string, url: string): IndexEntry => ({
   id,
-  path: id,
+  path,
   url,
   title: null,
   description: null,
@@ -246,12 +246,18 @@ export function updateIndex(index: SiteIndex, id: PageId, entry: IndexEntry | nu
   }
 }
 
+/** Pages in the order of their paths, whatever the order in which they came. */
+export function inOrder(ids: Iterable<PageId>, { entries }: SiteIndex): PageId[] {
+  const path = (id: PageId) => entries.get(id)?.path ?? ''
+  return [...ids].sort((a, b) => (path(a) < path(b) ? -1 : path(a) > path(b) ? 1 : 0))
+}
+
 /** Groups of two pages or more, pages in the order of their paths, groups by their first page. */
 export function repeated(groups: Groups, index: SiteIndex): PageId[][] {
   const path = (id: PageId) => index.entries.get(id)!.path
   const order = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0)
   return [...groups.values()]
-    .filter((g) => g.size > 1)
-    .map((g) => [...g].sort((a, b) => order(path(a), path(b))))
+    .filter((group) => group.size > 1)
+    .map((group) => inOrder(group, index))
     .sort((a, b) => order(path(a[0]!), path(b[0]!)))
 }

@@ -4,12 +4,13 @@ import { editSchema, targetKeyPattern, type Draft, type Edit } from '../page/edi
 import type { Keywords } from '../words/match.ts'
 import { defaultStyle, houseStyleSchema, readHouseStyle, type HouseStyle } from '../rules/house-style.ts'
 import { templateRulesSchema, type TemplateRule } from '../headings/template-rules.ts'
+import type { PageId } from '../site/page-identity.ts'
 import { carriers } from '../site/page-tokens.ts'
 
 /**
  * Decisions by key. Of a page: `edit:<target>`, `keyword:primary`, `keyword:secondary`, `stet:<rule>|<target>`,
  * `state`, `note`, `takes:title`, `takes:description`, `follow` (metas that carry the wording along), `answer` (from an
- * approval file). Of the site as a whole (path ""): `style`, `templates` (see
+ * approval file). Of the site as a whole (page ""): `style`, `templates` (see
  * headings/template-rules.ts), `base`, `name`. A key that is absent is undecided.
  */
 export type Decisions = Readonly<Record<string, unknown>>
@@ -37,7 +38,8 @@ export type PageState = 'untouched' | 'drafted' | 'approved' | 'handed off'
 export interface LogEntry {
   at: string
   label: string
-  changes: { path: string; key: string; before: unknown; after: unknown }[]
+  /** `page` is a page's id, or "" for the site as a whole. */
+  changes: { page: PageId; key: string; before: unknown; after: unknown }[]
   undone: boolean
 }
 
@@ -56,7 +58,7 @@ export const decisionsSchema = Joi.object()
 
 /** One change of a log entry: a decision as it was and as it is, each as a decision must be; nothing where it was or is not decided. */
 const changeSchema = Joi.object({
-  path: text(2000).required(),
+  page: text(2000).required(),
   key: Joi.string().max(300).required(),
   before: Joi.any(),
   after: Joi.any(),
@@ -170,17 +172,17 @@ const isEdit = (key: string) => key.startsWith('edit:') || key === 'follow'
  * off, that it is drafted again. `after` undefined takes the decision back.
  */
 export function changesFor(
-  path: string,
+  page: PageId,
   decisions: Decisions,
   key: string,
   after: unknown,
 ): LogEntry['changes'] {
   const before = decisions[key]
   if (JSON.stringify(before) === JSON.stringify(after)) return []
-  const changes: LogEntry['changes'] = [{ path, key, before, after }]
+  const changes: LogEntry['changes'] = [{ page, key, before, after }]
   const state = stateOf(decisions)
   if (isEdit(key) && (state === 'approved' || state === 'handed off'))
-    changes.push({ path, key: 'state', before: decisions.state, after: 'drafted' })
+    changes.push({ page, key: 'state', before: decisions.state, after: 'drafted' })
   return changes
 }
 

@@ -2,39 +2,31 @@
  * Certain repairs carried out over a site, one at a time: a repair is kept when its mark is gone from the page read
  * again and no blocker has come, on the page or on the site.
  */
-import { pageMovesFor } from '../exchange/hand-off.ts'
+import { addressKey } from '../addresses/addresses.ts'
+import { overEdit, type Edit } from '../page/edits/draft.ts'
 import { onePage, pageFrom } from '../page/read/boundary.ts'
-import { overEdit, type Draft, type Edit } from '../page/edits/draft.ts'
-import type { PageFacts } from '../page/read/facts.ts'
 import { lineAndColumn, lineStarts } from '../page/source/places.ts'
-import { applyDraft, type Proof } from '../page/proof.ts'
-import { readPage } from '../page/read/read-page.ts'
 import type { Source } from '../page/source/source.ts'
-import { addressBook, addressOf } from '../addresses/addresses.ts'
-import { movesOf, noMoves, type Moves, type SlugEdit } from '../site/moves.ts'
-import {
-  addressOnly,
-  emptyIndex,
-  entryOf,
-  updateIndex,
-  type PageId,
-  type SiteIndex,
-} from '../site/site-index.ts'
-import type { HouseStyle } from '../rules/house-style.ts'
 import { resolveRepair, sourceBytes } from '../rules/resolve.ts'
 import { isCertain, type Mark } from '../rules/rule.ts'
-import { auditPage, auditSite } from '../rules/runner.ts'
+import { auditSite } from '../rules/runner.ts'
+import { movesOf, type Moves, type SlugEdit } from '../site/moves.ts'
+import { pathOf, type PageId, type PageIdentity } from '../site/page-identity.ts'
+import { addressOnly, updateIndex } from '../site/site-index.ts'
+import type { Decisions } from './decisions.ts'
+import { evaluate, readDraft, type Evaluated } from './evaluate.ts'
+import { judgeBytes } from './run.ts'
+import { addressesFor, fromRoot, setMoves, slugOf, type SiteSetting } from './setting.ts'
 
 export interface RepairableSite {
-  pages: readonly PageId[]
+  /** Its index is filled by the repairs. Without a known base no repair writes an address. */
+  setting: SiteSetting
+  pages: readonly PageIdentity[]
   /** All files, pages or not: id, and path from the root. */
   files: readonly (readonly [PageId, string])[]
-  whole: boolean
-  base: string
-  /** Whether the site's address is known: without it no repair writes an address. */
-  baseKnown: boolean
-  read(id: PageId): Uint8Array
-  addressOf(id: PageId): string
+  /** What was decided before any repair. */
+  decisionsOf(id: PageId): Decisions
+  read(page: PageIdentity): Uint8Array
 }
 export interface PageRepairs {
   path: string
@@ -44,7 +36,8 @@ export interface PageRepairs {
 }
 export interface Repaired {
   pages: PageRepairs[]
-  drafts: Map<PageId, Draft>
+  /** Decisions with the repairs among them, of every page that has any. */
+  decisions: Map<PageId, Decisions>
   moves: Moves
   unread: { path: string; why: string }[]
   /** Blockers that are left, on pages and on the site. */
@@ -56,98 +49,80 @@ const MOST_PASSES = 10
 /** Repairs tried on one page in one pass. */
 const MOST_TRIES = 2000
 
-interface State {
-  proof: Proof
-  page: PageFacts
-  marks: Mark[]
-}
 const blockers = (marks: readonly { severity: string }[]) =>
   marks.filter((m) => m.severity === 'blocker').length
 
-export function repairSite(
-  site: RepairableSite,
-  asked: { style: HouseStyle; date: string; only: ReadonlySet<string> | null },
-): Repaired {
-  const { base, baseKnown, files } = site
-  const { style, date, only } = asked
-  const pathOf = new Map(files)
-  const index: SiteIndex = emptyIndex(base, site.whole, files)
-  for (const id of site.pages) updateIndex(index, id, addressOnly(id, site.addressOf(id)))
-  const drafts = new Map<PageId, Draft>()
+export function repairSite(site: RepairableSite, asked: { only: ReadonlySet<string> | null }): Repaired {
+  const { files, setting } = site
+  const { base, baseKnown, style, date, index } = setting
+  const { only } = asked
+  const paths = files.map(([, path]) => path)
+  for (const page of site.pages)
+    updateIndex(index, page.id, addressOnly(page.id, pathOf(page), addressesFor(page, setting).url))
+  const decided = new Map<PageId, Decisions>()
+  for (const { id } of site.pages)
+    if (Object.keys(site.decisionsOf(id)).length > 0) decided.set(id, site.decisionsOf(id))
+  const decisionsOf = (id: PageId): Decisions => decided.get(id) ?? {}
   const slugs = new Map<string, SlugEdit>()
+  for (const page of site.pages) {
+    const slug = slugOf(decisionsOf(page.id))
+    if (slug && page.file !== null) slugs.set(fromRoot(page.file, setting), slug)
+  }
   const reports = new Map<PageId, PageRepairs>()
   const unread = new Map<PageId, string>()
-  let moves: Moves = noMoves
 
-  const movesWith = (path: string, slug: SlugEdit): Moves =>
-    movesOf(
-      files.map(([, p]) => p),
-      new Map(slugs).set(path, slug),
-      base,
-    )
-  const urlUnder = (id: PageId, m: Moves): string => {
-    const path = pathOf.get(id)!
-    return m.paths.size === 0 ? site.addressOf(id) : addressOf(m.paths.get(path) ?? path, base)
-  }
-
-  function stateOf(id: PageId, source: Source, draft: Draft, m: Moves): State {
-    const proof = applyDraft(source, draft, pageMovesFor(pathOf.get(id)!, m, base))
-    const page = readPage(proof.source, { path: id, url: urlUnder(id, m), main: style.main })
-    return { proof, page, marks: auditPage(page, index, style, { date, baseKnown }) }
-  }
+  const stateOf = (page: PageIdentity, source: Source, decisions: Decisions, moves: Moves): Evaluated =>
+    evaluate(readDraft(page, source, decisions, { ...setting, moves }))
 
   /** What a repair leads to; or why it is not made. */
   function tried(
-    id: PageId,
+    page: PageIdentity,
     source: Source,
-    now: State,
+    now: Evaluated,
     mark: Mark,
-  ): { state: State; draft: Draft; moves: Moves } | { why: string } {
-    const own = drafts.get(id) ?? {}
+  ): { state: Evaluated; decisions: Decisions; moves: Moves } | { why: string } {
+    const before = decisionsOf(page.id)
     const { edits } = resolveRepair(now.proof, mark.repair!)
-    const draft: Record<string, Edit> = { ...own }
-    let after = moves
+    const decisions: Record<string, unknown> = { ...before }
+    let moves = setting.moves
     for (const [key, edit] of Object.entries(edits)) {
-      if (key !== 'slug') draft[key] = overEdit(own[key], edit)
-      else {
-        if (!baseKnown || !site.whole)
-          return { why: 'Addresses change only in a whole site, with its address given as --base-url.' }
-        const path = pathOf.get(id)!
-        after = movesWith(path, edit as SlugEdit)
-        const refused = after.refused.find((r) => r.path === path)
-        if (refused) return { why: refused.why }
-      }
+      decisions[`edit:${key}`] = overEdit(before[`edit:${key}`] as Edit | undefined, edit)
+      if (key !== 'slug') continue
+      if (!baseKnown || !index.whole || page.file === null)
+        return { why: 'Addresses change only in a whole site, with its address given as --base-url.' }
+      const path = fromRoot(page.file, setting)
+      moves = movesOf(paths, new Map(slugs).set(path, edit as SlugEdit), base)
+      const refused = moves.refused.find((r) => r.path === path)
+      if (refused) return { why: refused.why }
     }
-    const state = stateOf(id, source, draft, after)
+    const state = stateOf(page, source, decisions, moves)
     const [refused] = state.proof.refused.filter((r) => r.key in edits)
     if (refused) return { why: refused.why }
     const count = (marks: readonly Mark[]) => marks.filter((m) => m.rule === mark.rule).length
     if (count(state.marks) >= count(now.marks)) return { why: 'The mark would remain.' }
     if (blockers(state.marks) > blockers(now.marks)) return { why: 'It would cause a blocker.' }
-    return { state, draft, moves: after }
+    return { state, decisions, moves }
   }
 
   /** Takes over new addresses, of this page and of those that moved with it. */
-  function adopt(after: Moves): void {
-    if (after === moves) return
-    moves = after
-    index.addresses = addressBook(
-      base,
-      files.map(([id, path]) => [id, moves.paths.get(path) ?? path] as const),
-    )
-    for (const [id, entry] of index.entries) {
-      const url = urlUnder(id, moves)
-      if (url !== entry.url) updateIndex(index, id, { ...entry, url })
+  function adopt(moves: Moves): void {
+    if (moves === setting.moves) return
+    setMoves(setting, files, moves)
+    for (const page of site.pages) {
+      const entry = index.entries.get(page.id)
+      const { url } = addressesFor(page, setting)
+      if (entry && url !== entry.url) updateIndex(index, page.id, { ...entry, url })
     }
   }
 
-  function repairPage(id: PageId, source: Source): { changed: boolean; left: number } {
+  function repairPage(page: PageIdentity, source: Source): { changed: boolean; left: number } {
+    const { id } = page
     const report = reports.get(id)!
     report.refused = []
     const refused = new Set<string>()
     let changed = false
-    let state = stateOf(id, source, drafts.get(id) ?? {}, moves)
-    updateIndex(index, id, entryOf(id, state.page, index))
+    let state = stateOf(page, source, decisionsOf(id), setting.moves)
+    updateIndex(index, id, state.row)
     for (let tries = 0; tries < MOST_TRIES; tries++) {
       const now = state
       const open = now.marks.filter((m) => isCertain(m.repair) && (only === null || only.has(m.rule)))
@@ -161,18 +136,18 @@ export function repairSite(
       if (!mark) break
       const line =
         mark.start === null ? null : lineAndColumn(lineStarts(now.proof.source.text), mark.start).line
-      const outcome = tried(id, source, now, mark)
+      const outcome = tried(page, source, now, mark)
       if ('why' in outcome) {
         refused.add(keyOf(mark, at))
         report.refused.push({ rule: mark.rule, line, why: outcome.why })
         continue
       }
-      const { edits } = resolveRepair(now.proof, mark.repair!)
-      if (edits.slug) slugs.set(pathOf.get(id)!, edits.slug as SlugEdit)
-      drafts.set(id, outcome.draft)
+      const slug = slugOf(outcome.decisions)
+      if (slug && page.file !== null) slugs.set(fromRoot(page.file, setting), slug)
+      decided.set(id, outcome.decisions)
       adopt(outcome.moves)
       state = outcome.state
-      updateIndex(index, id, entryOf(id, state.page, index))
+      updateIndex(index, id, state.row)
       report.repairs.push({ rule: mark.rule, line, label: mark.repair!.label })
       changed = true
     }
@@ -180,30 +155,28 @@ export function repairSite(
   }
 
   const left = new Map<PageId, number>()
-  for (const path of site.pages) reports.set(path, { path, repairs: [], refused: [] })
+  for (const page of site.pages) reports.set(page.id, { path: pathOf(page), repairs: [], refused: [] })
   // What the home page links to is known to the first rule that runs.
-  const home = index.addresses.get(base)
-  const first =
-    home === undefined
-      ? null
-      : onePage(() => pageFrom(site.read(home), { path: home, url: site.addressOf(home), main: style.main }))
-  if (first?.ok) updateIndex(index, home!, entryOf(home!, first.value.page, index))
+  const home = site.pages.find((page) => page.id === index.addresses.get(addressKey(base)))
+  const first = home && judgeBytes(home, site.read(home), decisionsOf(home.id), setting)
+  if (first?.ok) updateIndex(index, home!.id, first.value.row)
   for (let pass = 0; pass < MOST_PASSES; pass++) {
     let changed = false
-    for (const id of site.pages) {
-      if (unread.has(id)) continue
+    for (const page of site.pages) {
+      if (unread.has(page.id)) continue
       const outcome = onePage(() => {
-        const read = pageFrom(site.read(id), { path: id, url: site.addressOf(id), main: style.main })
-        return read.ok ? { ok: true, value: repairPage(id, read.value.source) } : read
+        const { url } = addressesFor(page, setting)
+        const read = pageFrom(site.read(page), { path: pathOf(page), url, main: style.main })
+        return read.ok ? { ok: true, value: repairPage(page, read.value.source) } : read
       })
       if (outcome.ok) {
         changed ||= outcome.value.changed
-        left.set(id, outcome.value.left)
+        left.set(page.id, outcome.value.left)
       } else {
-        unread.set(id, outcome.why)
-        reports.delete(id)
-        drafts.delete(id)
-        updateIndex(index, id, null)
+        unread.set(page.id, outcome.why)
+        reports.delete(page.id)
+        decided.delete(page.id)
+        updateIndex(index, page.id, null)
       }
     }
     if (!changed) break
@@ -211,9 +184,11 @@ export function repairSite(
   const siteBlockers = blockers(auditSite(index, style, date))
   return {
     pages: [...reports.values()],
-    drafts,
-    moves,
-    unread: [...unread].map(([path, why]) => ({ path, why })),
+    decisions: decided,
+    moves: setting.moves,
+    unread: site.pages.flatMap((page) =>
+      unread.has(page.id) ? [{ path: pathOf(page), why: unread.get(page.id)! }] : [],
+    ),
     blockers: [...left.values()].reduce((n, b) => n + b, 0) + siteBlockers,
   }
 }

@@ -2,7 +2,7 @@
  * Invented input of every kind that comes from outside, broken in every way we know: what is done with it never throws,
  * never hangs, and changes no byte that nobody asked to change. The same seed gives the same input.
  */
-import { pageMovesFor } from '../../core/exchange/hand-off.ts'
+import { pageMovesFor } from '../../core/work/page-proof.ts'
 import { decodeSheet, guardCell, readTable, writeTable } from '../../core/exchange/csv.ts'
 import { readProject, writeProject } from '../../core/exchange/project.ts'
 import { openZip, safePath, writeZip } from '../../core/exchange/zip.ts'
@@ -397,7 +397,10 @@ export function tryZip(c: Chance): string | null {
 
 /** What is wrong with one project file, or null. */
 export function tryProject(c: Chance): string | null {
+  const version = c.one([1, 2])
   const project = {
+    format: 'keen-quill-project',
+    version,
     site: {
       name: c.one(words) || 'x',
       base: BASE,
@@ -422,21 +425,34 @@ export function tryProject(c: Chance): string | null {
       at: c.one(['2026-11-25T10:00:00.000Z', 'x']),
       label: 'Title',
       changes: c.some(2, () => ({
-        path: 'a.html',
+        [version === 1 ? 'path' : 'page']: c.one(['a.html', '', '__proto__']),
         key: c.one(['edit:title', 'constructor']),
         before: undefined,
         after: { value: 'z' },
       })),
       undone: false,
     })),
-    files: new Map([['a.html', page(c)]]),
+    ...(version === 2 && {
+      pages: c.some(3, () => ({
+        id: c.one(['a.html', 'f-1', '../x', '__proto__']),
+        url: c.one(addresses),
+        file: c.one(['a.html', null, '../a.html']),
+        served: c.one([null, { status: 200 }]),
+        partial: c.one([null, 'head', 'x']),
+      })),
+    }),
   }
-  const packed = writeProject(project as never)
+  const packed = writeZip([
+    ['project.json', new TextEncoder().encode(JSON.stringify(project))],
+    ['source/a.html', page(c)],
+    ['fetched/f-1.html', page(c)],
+  ])
   for (const bytes of [packed, brokenBytes(c, packed)]) {
     const read = readProject(bytes)
     if (!read.ok && read.why.length <= 10) return 'refused without a reason'
     if (read.ok && /(^|\/)\.\.(\/|$)/.test(read.project.site.root))
       return 'a root outside of the archive was taken'
+    if (read.ok && !readProject(writeProject(read.project)).ok) return 'written again, it cannot be read'
     if (read.ok && ({} as Record<string, unknown>).value !== undefined) return 'the prototype was written to'
   }
   return null

@@ -3,7 +3,7 @@
  * reads the page back. Source: WHATWG Encoding Standard, 4.2 (encodings and their labels), as Chromium implements it.
  */
 import { expect, test } from '@playwright/test'
-import { pageMovesFor } from '../../core/exchange/hand-off.ts'
+import { pageMovesFor } from '../../core/work/page-proof.ts'
 import { encode } from '../../core/page/source/encoding.ts'
 import { applyDraft } from '../../core/page/proof.ts'
 import { readSource } from '../../core/page/source/source.ts'

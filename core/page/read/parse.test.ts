@@ -51,7 +51,7 @@ function theirs(text: string): Shape {
 
 describe('places of tags', () => {
   it('are parse5’s own, on every page of the demo', () => {
-    const folder = join(import.meta.dirname, '../../stand-ins/site')
+    const folder = join(import.meta.dirname, '../../../stand-ins/site')
     const pages = readdirSync(folder, { recursive: true, encoding: 'utf8' }).filter((p) =>
       p.endsWith('.html'),
     )

@@ -1,6 +1,7 @@
 import { isA } from '../../structured-data/vocabulary.ts'
 import { compared, type SiteThing } from '../../structured-data/site-things.ts'
-import type { PageId, SiteIndex } from '../../site/site-index.ts'
+import type { PageId } from '../../site/page-identity.ts'
+import { inOrder, type SiteIndex } from '../../site/site-index.ts'
 import { siteRule } from '../rule.ts'
 import { described } from './example.ts'
 
@@ -33,7 +34,8 @@ function conflictsOf(what: string, all: { page: PageId; thing: SiteThing }[], sk
     const [one, other] = [...wordings.values()].sort(
       (a, b) => b.pages.length - a.pages.length || (a.text < b.text ? -1 : 1),
     )
-    const pages = [...new Set([...wordings.values()].flatMap((w) => w.pages))].sort()
+    const disagreeing = new Set([...wordings.values()].flatMap((w) => w.pages))
+    const pages = [...new Set(all.map(({ page }) => page))].filter((page) => disagreeing.has(page))
     out.push({ what, property, one: one!.text, other: other!.text, pages })
   }
   return out
@@ -49,7 +51,7 @@ function conflicts(site: SiteIndex): Conflict[] {
   for (const [key, pages] of site.byThing) {
     const [kind, ...rest] = key.split(' ')
     const value = rest.join(' ')
-    const all = [...pages].sort().flatMap((page) =>
+    const all = inOrder(pages, site).flatMap((page) =>
       site.entries
         .get(page)!
         .things!.things.filter((t) =>

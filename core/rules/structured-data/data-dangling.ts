@@ -1,6 +1,7 @@
 import { addressKey, resolveAddress } from '../../addresses/addresses.ts'
 import { danglingLinks } from '../../structured-data/site-things.ts'
-import type { PageId, SiteIndex } from '../../site/site-index.ts'
+import type { PageId } from '../../site/page-identity.ts'
+import { inOrder, type SiteIndex } from '../../site/site-index.ts'
 import { siteRule } from '../rule.ts'
 import { described } from './example.ts'
 
@@ -21,7 +22,7 @@ function dangling(site: SiteIndex): Dangling[] {
     isAddress: (url: string) => site.addresses.has(addressKey(resolveAddress(url, site.base) ?? url)),
   }
   const found = new Map<string, Dangling>()
-  for (const page of site.withThings) {
+  for (const page of inOrder(site.withThings, site)) {
     const entry = site.entries.get(page)!
     for (const { property, to } of danglingLinks(entry.things!, entry.url, isDefined, asked)) {
       const key = `${property} ${to}`
@@ -30,7 +31,6 @@ function dangling(site: SiteIndex): Dangling[] {
       found.set(key, group)
     }
   }
-  for (const { pages } of found.values()) pages.sort()
   known.set(site, { changes: site.thingChanges, addresses: site.addresses, found: [...found.values()] })
   return known.get(site)!.found
 }

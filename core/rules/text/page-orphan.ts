@@ -1,3 +1,4 @@
+import { inOrder } from '../../site/site-index.ts'
 import { siteRule } from '../rule.ts'
 
 /** A page to which no other page of the site links. */
@@ -16,7 +17,7 @@ export const pageOrphan = siteRule({
     if (!site.whole) return
     const home = site.addresses.get(site.base)
     const orphans = [...site.entries.keys()].filter((id) => id !== home && !site.inbound.has(id))
-    if (orphans.length > 0) mark(orphans.sort(), {})
+    if (orphans.length > 0) mark(inOrder(orphans, site), {})
   },
   examples: {
     clean: [

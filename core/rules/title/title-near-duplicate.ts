@@ -1,4 +1,5 @@
-import { LESS_A_WORD, sameText, WHOLE, type PageId, type SiteIndex } from '../../site/site-index.ts'
+import type { PageId } from '../../site/page-identity.ts'
+import { inOrder, LESS_A_WORD, sameText, WHOLE, type SiteIndex } from '../../site/site-index.ts'
 import { siteRule } from '../rule.ts'
 
 /** Pages that meet under any key, also by way of a third, in the order of their paths. */
@@ -35,9 +36,10 @@ function clusters(site: SiteIndex): PageId[][] {
     if (group) group.push(id)
     else groups.set(root, [id])
   }
-  const path = (id: PageId) => site.entries.get(id)!.path
-  const order = (a: PageId, b: PageId) => (path(a) < path(b) ? -1 : 1)
-  return [...groups.values()].map((g) => g.sort(order)).sort((a, b) => order(a[0]!, b[0]!))
+  const firstOf = (group: PageId[]) => site.entries.get(group[0]!)!.path
+  return [...groups.values()]
+    .map((group) => inOrder(group, site))
+    .sort((a, b) => (firstOf(a) < firstOf(b) ? -1 : 1))
 }
 
 interface Near {

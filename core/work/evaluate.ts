@@ -1,0 +1,167 @@
+/** A page with its decisions, read and judged: what the ledger keeps of it, and all that the desk shows of it. */
+import { hash } from '../hash.ts'
+import { measure, type Fit } from '../measure/snippet.ts'
+import type { Proof } from '../page/proof.ts'
+import { descriptionOf, outlineOf, titleOf, type PageFacts } from '../page/read/facts.ts'
+import { readPage } from '../page/read/read-page.ts'
+import type { Source } from '../page/source/source.ts'
+import { fingerprint } from '../rules/fingerprint.ts'
+import { styleFor, type Severity } from '../rules/house-style.ts'
+import { sourceBytes } from '../rules/resolve.ts'
+import type { Mark } from '../rules/rule.ts'
+import { auditPage, ruleOf } from '../rules/runner.ts'
+import { pathOf, type PageIdentity } from '../site/page-identity.ts'
+import { entryOf, type IndexEntry } from '../site/site-index.ts'
+import { shownPrice } from '../structured-data/shown-price.ts'
+import { furnitureOf } from '../structured-data/things.ts'
+import { compileKeyword } from '../words/match.ts'
+import { keywordsOf, stetKey, type Decisions, type Stet } from './decisions.ts'
+import { pageProof, sourceFacts } from './page-proof.ts'
+import { addressesFor, type SiteSetting } from './setting.ts'
+
+/** Changes of the audit itself: rows made by an older one are made anew. */
+const AUDIT = 7
+
+/** What the ledger shows of a page: its entry in the site's index, and figures of its own. */
+export interface LedgerRow extends IndexEntry {
+  /** Its path in the folder or ZIP; null for a page without a file. */
+  file: string | null
+  titlePx: number
+  titleFit: Fit
+  titleFitNarrow: Fit
+  descriptionFit: Fit
+  h1Count: number
+  words: number
+  lang: string | null
+  /** What its own data gives for tokens. */
+  author: string | null
+  price: string | null
+  /** Rule ids of the marks left, most serious first, stetted ones aside; and how many of each severity. */
+  rules: string[]
+  blocker: number
+  flaw: number
+  nit: number
+  /** What the row was made from: another audit or other decisions ask for a new row. */
+  basis: string
+}
+
+/** A page read once for one set of decisions; every view of it is a projection of this. */
+export interface Reading {
+  identity: PageIdentity
+  source: Source
+  decisions: Decisions
+  setting: SiteSetting
+  /** The page as it was taken in. */
+  before: PageFacts
+  proof: Proof
+  page: PageFacts
+}
+
+export function readDraft(
+  identity: PageIdentity,
+  source: Source,
+  decisions: Decisions,
+  setting: SiteSetting,
+): Reading {
+  const { url, oldUrl } = addressesFor(identity, setting)
+  const proof = pageProof(identity, source, decisions, setting)
+  const unchanged = proof.source === source && url === oldUrl
+  const page = readPage(proof.source, { path: pathOf(identity), url, main: setting.style.main })
+  const before = unchanged ? page : sourceFacts(identity, source, setting)
+  return { identity, source, decisions, setting, before, proof, page }
+}
+
+export interface Evaluated extends Reading {
+  marks: Mark[]
+  /** Those that nobody let stand. */
+  openMarks: Mark[]
+  row: LedgerRow
+}
+
+export function evaluate(reading: Reading): Evaluated {
+  const { page, decisions, setting } = reading
+  const keywords = keywordsOf(decisions)
+  const marks = auditPage(page, setting.index, setting.style, {
+    date: setting.date,
+    keywords,
+    baseKnown: setting.baseKnown,
+  })
+  const openMarks = marksLeft(marks, reading)
+  return { ...reading, marks, openMarks, row: rowOf(reading, openMarks) }
+}
+
+const rank: Record<Severity, number> = { blocker: 0, flaw: 1, nit: 2 }
+
+/** The marks without those that were let stand. Places are looked up only where one was: a page can have hundreds of marks. */
+function marksLeft(marks: Mark[], { proof, decisions }: Reading): Mark[] {
+  if (!Object.keys(decisions).some((key) => key.startsWith('stet:'))) return marks
+  const targets = markTargets(marks, proof)
+  return marks.filter((mark, i) => !stetOf(mark, targets[i]!, decisions).stands)
+}
+
+function rowOf(reading: Reading, openMarks: Mark[]): LedgerRow {
+  const { identity, page, decisions, setting } = reading
+  const style = styleFor(setting.style, page.url)
+  const counts = { blocker: 0, flaw: 0, nit: 0 }
+  for (const mark of openMarks) counts[mark.severity]++
+  const title = titleOf(page)?.text ?? ''
+  const description = descriptionOf(page)?.content ?? ''
+  const titleMeasured = measure(title, 'title', style.slots)
+  const { author, price } = furnitureOf(page)
+  const primary = keywordsOf(decisions)?.primary
+  return {
+    ...entryOf(
+      identity.id,
+      page,
+      setting.index,
+      primary ? compileKeyword(primary, page.lang ?? style.language) : null,
+    ),
+    phrase: primary ?? null,
+    file: identity.file,
+    titlePx: titleMeasured.px,
+    titleFit: titleMeasured.wide.state,
+    titleFitNarrow: titleMeasured.narrow.state,
+    descriptionFit: measure(description, 'description', style.slots).wide.state,
+    h1Count: outlineOf(page).filter((h) => h.level === 1).length,
+    words: page.main.words,
+    lang: page.lang,
+    author,
+    price: price ? shownPrice(price, page.lang) : null,
+    rules: [
+      ...new Set([...openMarks].sort((a, b) => rank[a.severity] - rank[b.severity]).map((m) => m.rule)),
+    ],
+    ...counts,
+    basis: basisOf(decisions, setting, page.url),
+  }
+}
+
+/** What a row is made from, as far as the page, its decisions and the site's go: another one asks for a new row. */
+export const basisOf = (
+  decisions: Decisions,
+  { style, templates }: Pick<SiteSetting, 'style' | 'templates'>,
+  url: string,
+): string => hash(JSON.stringify([AUDIT, style, templates, decisions, url]))
+
+/** What each mark is about, as a stet remembers it: a field by its name, anything else by its byte in the source. */
+export function markTargets(marks: Mark[], proof: Proof): string[] {
+  const bytes = sourceBytes(
+    proof,
+    marks.map((m) => m.start ?? 0),
+  )
+  return marks.map((mark, i) => {
+    const { family } = ruleOf(mark.rule)
+    if (family === 'title' || family === 'description' || family === 'address') return family
+    return mark.start === null ? 'page' : String(bytes[i])
+  })
+}
+
+/** How a mark is let stand on a page: under which key, by whom decided, and whether what was decided holds for it still. */
+export function stetOf(
+  mark: Pick<Mark, 'rule' | 'values'>,
+  target: string,
+  decisions: Decisions,
+): { key: string; stet: Stet | null; stands: boolean } {
+  const key = stetKey(mark.rule, target)
+  const stet = (decisions[key] as Stet | undefined) ?? null
+  return { key, stet, stands: stet !== null && stet.fingerprint === fingerprint(mark.values) }
+}
