@@ -423,8 +423,8 @@ describe('changed addresses in the worker', () => {
     )
     const changed = await handOff.changedPages()
     expect(changed.pages.map((p) => [p.path, p.changes.map((c) => c.field)])).toEqual([
-      ['a/index.html', ['Address']],
       ['a/b.html', ['Address']],
+      ['a/index.html', ['Address']],
     ])
     expect(changed.followers.map((f) => f.path).sort()).toEqual(['c.html', 'index.html'])
     expect(changed.redirects).toHaveLength(3)
