@@ -3,17 +3,6 @@ import reactHooks from 'eslint-plugin-react-hooks'
 import globals from 'globals'
 import tseslint from 'typescript-eslint'
 
-/** Folders that a folder may not import from: `core` stands alone, and nothing imports the doors. */
-const forbid = (...folders) => [
-  'error',
-  {
-    patterns: folders.map((f) => ({
-      group: [`**/${f}/**`],
-      message: `Not from here: see shared/architecture.md on what may import ${f}.`,
-    })),
-  },
-]
-
 export default tseslint.config(
   { ignores: ['node_modules', 'build', '.cache', '.react-router', 'stand-ins/site', 'test-results'] },
   js.configs.recommended,
@@ -26,7 +15,6 @@ export default tseslint.config(
     rules: {
       ...reactHooks.configs.recommended.rules,
       'react-hooks/incompatible-library': 'off',
-      'no-restricted-imports': forbid('cli', 'server', 'bench', 'tests'),
     },
   },
   {
@@ -45,10 +33,6 @@ export default tseslint.config(
             {
               group: ['node:*', 'fs', 'path', 'crypto'],
               message: 'core runs in browsers and workers too: no Node API.',
-            },
-            {
-              regex: '^(\\.\\./)+(app|server|cli|bench|tests|stand-ins|scripts)/',
-              message: 'core imports nothing from the other folders.',
             },
           ],
         },
@@ -82,10 +66,6 @@ export default tseslint.config(
         },
       ],
     },
-  },
-  {
-    files: ['server/**/*.ts', 'cli/**/*.ts'],
-    rules: { 'no-restricted-imports': forbid('app', 'bench', 'tests') },
   },
   {
     rules: {

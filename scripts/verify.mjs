@@ -90,7 +90,11 @@ step('The lock file can be installed', 'npm', ['ci', '--dry-run', '--silent', '-
 })
 step('Route types', ...node(bin('@react-router/dev/bin.js'), 'typegen'))
 await together([
-  ['Lint and folder boundaries', ...node(bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0')],
+  ['Lint', ...node(bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0')],
+  [
+    'Order of imports, no circles',
+    ...node(bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.mjs', 'core', 'app', 'server', 'cli'),
+  ],
   ['Formatting', ...node(bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.')],
   ['Types', ...node(bin('typescript/bin/tsc'), '--noEmit')],
   ['Types of the core, alone', ...node(bin('typescript/bin/tsc'), '--noEmit', '-p', 'core')],

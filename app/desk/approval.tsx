@@ -2,7 +2,7 @@ import { Popover } from 'radix-ui'
 import { useState } from 'react'
 import type { Decisions } from '../../core/work/decisions.ts'
 import { stateOf } from '../../core/work/decisions.ts'
-import type { Session } from '../store/session.ts'
+import type { Session } from '../session/session.ts'
 
 export const approve = (session: Session, page: string): Promise<void> =>
   session.decide('Approved', [

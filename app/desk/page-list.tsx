@@ -1,6 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { shownPath } from '../ledger/shown-path.ts'
+import { shownPath } from '../ui/shown-path.ts'
 import type { PageId } from '../../core/site/page-identity.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
 

@@ -1,7 +1,7 @@
 /** The demo site on the shelf: taken in from the server's stand-in by the same way as any archive. */
 import { ownStyle, readHouseStyle } from '../../core/rules/house-style.ts'
 import { db, removeSite } from '../store/db.ts'
-import { closeSession, today } from '../store/session.ts'
+import { closeSession, today } from '../session/session.ts'
 import { callback, core, openInWorker } from '../workers/client.ts'
 
 const SEEDED = 'demo-seeded'

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate, useRevalidator } from 'react-router'
-import { today } from '../store/session.ts'
+import { today } from '../session/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { plural } from '../ui/plural.ts'
 import { callback, core, WorkerStopped } from '../workers/client.ts'

@@ -97,7 +97,7 @@ test('a ZIP is taken in, a title typed, kept, undone, typed again, and handed of
   ])
   const zip = readFileSync(await download.path())
   const output = unzipSync(new Uint8Array(zip))
-  expect(Object.keys(output).sort()).toEqual([...input.keys()].sort())
+  expect(Object.keys(output).sort()).toEqual([...input.keys(), 'changes.csv'].sort())
   for (const [path, bytes] of input)
     if (path !== PATH) expect(Buffer.compare(Buffer.from(output[path]!), Buffer.from(bytes)), path).toBe(0)
   const before = Buffer.from(input.get(PATH)!).toString('latin1')
@@ -221,10 +221,10 @@ test('a store that is slow takes no typed character back', async ({ page }) => {
       new Promise<void>((resolve) => {
         const request = indexedDB.open('keen-quill')
         request.onsuccess = () => {
-          const transaction = request.result.transaction(['work', 'log'], 'readwrite')
+          const transaction = request.result.transaction(['decisions', 'log'], 'readwrite')
           const until = performance.now() + ms
           const hold = () => {
-            if (performance.now() < until) transaction.objectStore('work').count().onsuccess = hold
+            if (performance.now() < until) transaction.objectStore('decisions').count().onsuccess = hold
           }
           hold()
           transaction.oncomplete = () => {

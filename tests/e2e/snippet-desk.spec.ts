@@ -360,7 +360,7 @@ test('pages are taken in where a site brings its redirects along: chains collaps
   await page.getByTestId('slug').blur()
   await saved(page)
   const zip = await wholeZip(page, site)
-  expect(Object.keys(zip).sort()).toEqual(['index.html', 'later.html', 'redirects.csv'])
+  expect(Object.keys(zip).sort()).toEqual(['changes.csv', 'index.html', 'later.html', 'redirects.csv'])
   expect(Buffer.from(zip['redirects.csv']!).toString()).toBe(
     'from,to,status\r\nhttps://small.example/old.html,https://small.example/later.html,301\r\nhttps://small.example/now.html,https://small.example/later.html,301\r\n',
   )

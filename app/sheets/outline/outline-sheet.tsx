@@ -1,0 +1,364 @@
+import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
+import { useWindowVirtualizer } from '@tanstack/react-virtual'
+import { useLayoutEffect, useRef, useState } from 'react'
+import { Link, useParams, useSearchParams } from 'react-router'
+import type { Decisions } from '../../../core/work/decisions.ts'
+import { overEdit, type Edit } from '../../../core/page/edits/draft.ts'
+import type { Decision } from '../../store/work-log.ts'
+import type { Session } from '../../session/session.ts'
+import type { PageView } from '../../workers/page-view.ts'
+import { Compare } from './compare.tsx'
+import { LookNotes } from './look-notes.tsx'
+import { MainFound } from '../main-content-found.tsx'
+import { Margin } from '../../margin/margin.tsx'
+import {
+  bandsOf,
+  closeGap,
+  joinWithNext,
+  linesOf,
+  moveLevel,
+  parentsOf,
+  setLevel,
+  shownLines,
+  takeOut,
+  toParagraph,
+  toSubtitle,
+  type Line,
+  type Wish,
+} from './outline-lines.ts'
+import { Actions, Band, Connectors } from './outline-parts.tsx'
+import { OutlineRow, ROW, STEP, TOP, WIDTH, xOf } from './outline-row.tsx'
+import { Refused } from '../../margin/refused.tsx'
+
+/** So many lines are drawn whole; of more, those in and near the window. */
+const WHOLE = 120
+/** So many marks are laid out whole; of more, those near the lines that are drawn. */
+const MARKS = 60
+
+/** The outline as a staircase: six steps, each heading on its own, what is skipped as a visible gap. */
+export function OutlineSheet({
+  session,
+  view,
+  page,
+  decisions,
+  onSource,
+}: {
+  session: Session
+  view: PageView | null
+  page: string
+  decisions: Decisions
+  /** Shows a place in the source. */
+  onSource(start: number): void
+}) {
+  const { siteId } = useParams()
+  const [search, setSearch] = useSearchParams()
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set())
+  const [selected, setSelected] = useState<string | null>(null)
+  const [editing, setEditing] = useState<string | null>(null)
+  const [said, setSaid] = useState('')
+  const tree = useRef<HTMLDivElement>(null)
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }))
+
+  const all = linesOf(view, decisions)
+  const parents = parentsOf(all)
+  const shown = shownLines(all, parents, folded)
+  const rowOf = new Map(shown.map((i, row) => [i, row]))
+  const lines = shown.map((i) => all[i]!)
+  const found = all.findIndex((l) => l.key === selected)
+  const at = found >= 0 && rowOf.has(found) ? found : (shown[0] ?? -1)
+  const line = all[at]
+  const withChildren = new Set(parents.filter((p) => p !== null))
+
+  const sheet = useRef<HTMLElement>(null)
+  const [top, setTop] = useState(0)
+  useLayoutEffect(() => {
+    const box = sheet.current
+    if (box) setTop(box.getBoundingClientRect().top + scrollY)
+  }, [view?.id])
+  const virtual = useWindowVirtualizer({
+    count: lines.length,
+    estimateSize: () => ROW,
+    overscan: 24,
+    scrollMargin: top + TOP,
+    initialRect: { width: 1280, height: 800 },
+  })
+  const whole = lines.length <= WHOLE
+  const range = virtual.range
+  const from = whole || !range ? 0 : Math.max(0, range.startIndex - 24)
+  const to = whole ? lines.length - 1 : range ? Math.min(lines.length - 1, range.endIndex + 24) : WHOLE
+  const drawn = lines.slice(from, to + 1).map((l, i) => ({ line: l, row: from + i, index: shown[from + i]! }))
+
+  const placed = new Map<number, number>()
+  all.forEach((l, i) => {
+    const row = rowOf.get(i)
+    if (l.start !== null && row !== undefined) placed.set(l.start, row)
+  })
+  // What is said of the text and its links stands by the section that it is in.
+  const marks = (view?.marks ?? []).filter(
+    (m) => m.family === 'headings' || (m.family === 'text' && !m.rule.startsWith('keyword-')),
+  )
+  const anchors = new Map(
+    marks.map((m) => {
+      const row = m.start === null ? undefined : (placed.get(m.start) ?? rowNear(m.start))
+      return [m.id, row === undefined ? 0 : TOP + row * ROW + 4]
+    }),
+  )
+  /** A mark between headings, such as one on a line that looks like one, stands level with the next line. */
+  function rowNear(start: number): number | undefined {
+    let best: number | undefined
+    for (const [at, row] of placed) if (at <= start && (best === undefined || row > best)) best = row
+    return best
+  }
+  const near = (id: string) => {
+    const anchor = anchors.get(id) ?? 0
+    return anchor >= TOP + (from - 4) * ROW && anchor <= TOP + (to + 4) * ROW
+  }
+  const shownMarks = marks.length <= MARKS ? marks : marks.filter((m) => near(m.id)).slice(0, MARKS)
+
+  const refocus = useRef(false)
+  useLayoutEffect(() => {
+    if (!refocus.current || !line) return
+    const row = tree.current?.querySelector<HTMLElement>(`[data-key="${line.key}"]`)
+    if (row) {
+      refocus.current = false
+      row.focus()
+    } else if (rowOf.has(at)) virtual.scrollToIndex(rowOf.get(at)!, { align: 'center' })
+  })
+
+  /** Carries a wish out. What it comes to is worked out when all that was wished before is in place: keys may come fast. */
+  function fulfil(make: (lines: Line[], at: number) => Wish, key: string) {
+    const now = make(
+      all,
+      all.findIndex((l) => l.key === key),
+    )
+    if ('why' in now) return setSaid(now.why)
+    setSaid(`${all.find((l) => l.key === key)?.text || 'Empty heading'}: ${now.label}`)
+    refocus.current = tree.current?.contains(document.activeElement) ?? false
+    void session.decide(now.label, () => {
+      const decided = session.decisionsOf(page)
+      const { view: seen } = session.get()
+      const lines = linesOf(seen?.id === page ? seen : view, decided)
+      const index = lines.findIndex((l) => l.key === key)
+      const wish = index < 0 ? { why: '' } : make(lines, index)
+      if ('why' in wish) return []
+      return wish.changes.map(({ key, edit }): Decision => ({
+        page,
+        key: `edit:${key}`,
+        after: edit === null ? undefined : overEdit(decided[`edit:${key}`] as Edit | undefined, edit),
+      }))
+    })
+  }
+  const wishes: Record<string, (lines: Line[], at: number) => Wish> = {
+    in: (lines, at) => moveLevel(lines, at, 1, false),
+    out: (lines, at) => moveLevel(lines, at, -1, false),
+    inAlone: (lines, at) => moveLevel(lines, at, 1, true),
+    outAlone: (lines, at) => moveLevel(lines, at, -1, true),
+    paragraph: (lines, at) => toParagraph(lines[at]!),
+    heading: (lines, at) => setLevel(lines[at]!, lines[at]!.level),
+    join: joinWithNext,
+    subtitle: toSubtitle,
+    gap: (lines, at) => closeGap(lines, parentsOf(lines), at),
+    takeOut: (lines, at) => takeOut(lines[at]!),
+  }
+  const wish = (which: string) => line && fulfil(wishes[which]!, line.key)
+  const showSource = () => {
+    if (line?.start != null) onSource(line.start)
+    else setSaid('Its place will be known once the page has been checked.')
+  }
+  function fold(open: boolean) {
+    if (!line) return
+    const next = new Set(folded)
+    if (open) next.delete(line.key)
+    else if (withChildren.has(at) && !folded.has(line.key)) next.add(line.key)
+    else if (parents[at] !== null && parents[at] !== undefined) {
+      refocus.current = true
+      return setSelected(all[parents[at]]!.key)
+    }
+    setFolded(next)
+  }
+
+  function onKeyDown(event: React.KeyboardEvent) {
+    if (editing !== null || !line || event.ctrlKey || event.metaKey) return
+    const row = rowOf.get(at) ?? 0
+    const go = (to: number) => {
+      const next = lines[Math.max(0, Math.min(lines.length - 1, to))]
+      refocus.current = true
+      if (next) setSelected(next.key)
+    }
+    const keys: Record<string, () => void> = event.altKey
+      ? { ArrowRight: () => wish('inAlone'), ArrowLeft: () => wish('outAlone') }
+      : {
+          ArrowDown: () => go(row + 1),
+          ArrowUp: () => go(row - 1),
+          ArrowRight: () => fold(true),
+          ArrowLeft: () => fold(false),
+          Home: () => go(0),
+          End: () => go(lines.length - 1),
+          PageDown: () => go(row + 10),
+          PageUp: () => go(row - 10),
+          Tab: () => wish(event.shiftKey ? 'out' : 'in'),
+          Enter: () => setEditing(line.key),
+          Escape: () => document.getElementById('after-outline')?.focus(),
+          Delete: () => wish('takeOut'),
+          p: () => wish('paragraph'),
+          h: () => wish('heading'),
+          m: () => wish('join'),
+          s: () => wish('subtitle'),
+          g: () => wish('gap'),
+          l: showSource,
+          ...Object.fromEntries(
+            [1, 2, 3, 4, 5, 6].map((n) => [
+              String(n),
+              () => fulfil((of, i) => setLevel(of[i]!, n), line.key),
+            ]),
+          ),
+        }
+    const act = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key]
+    if (!act) return
+    event.preventDefault()
+    act()
+  }
+
+  const height = TOP + lines.length * ROW + 16
+  const compared = search.get('with')
+  return (
+    <div className="grid grid-cols-[658px_minmax(0,1fr)] gap-7 max-[1100px]:grid-cols-[minmax(0,1fr)]">
+      <div className="min-w-0">
+        <div className="overflow-x-auto">
+          <DndContext
+            id="outline"
+            sensors={sensors}
+            onDragEnd={({ active, delta }) => {
+              const by = Math.round(delta.x / STEP)
+              if (by !== 0) fulfil((of, i) => moveLevel(of, i, by, false), String(active.id))
+            }}
+          >
+            <section
+              ref={sheet}
+              className="sheet relative overflow-hidden"
+              style={{ height: Math.max(height, 120), width: WIDTH }}
+            >
+              {[1, 2, 3, 4, 5, 6].map((level) => (
+                <div
+                  key={level}
+                  aria-hidden
+                  className="absolute top-9 bottom-0 border-l border-rule-2"
+                  style={{ left: xOf(level) }}
+                >
+                  <span className="absolute -top-6 left-0 text-[12px] font-semibold text-ink-3">
+                    H{level}
+                  </span>
+                </div>
+              ))}
+              {bandsOf(lines)
+                .filter((b) => b.to >= from && b.from <= to)
+                .map((band) => (
+                  <Band
+                    key={band.from}
+                    {...band}
+                    from={Math.max(from - 1, band.from)}
+                    to={Math.min(to + 1, band.to)}
+                  />
+                ))}
+              <Connectors drawn={drawn} parents={parents} rowOf={rowOf} all={all} height={height} />
+              {lines.length === 0 && (
+                <p className="absolute top-12 left-12 max-w-md font-serif text-[15px] text-ink-2 italic">
+                  {view
+                    ? 'This page has no headings. An H1 that names the page, and an H2 for each section, would give it an outline.'
+                    : 'Reading …'}
+                </p>
+              )}
+              {lines.length > 0 && (
+                <div ref={tree} role="tree" aria-label="Headings" data-testid="outline" onKeyDown={onKeyDown}>
+                  {drawn.map(({ line: l, row, index }) => (
+                    <OutlineRow
+                      key={l.key}
+                      line={l}
+                      row={row}
+                      of={lines.length}
+                      selected={index === at}
+                      editing={editing === l.key}
+                      expanded={withChildren.has(index) ? !folded.has(l.key) : null}
+                      onFold={() => {
+                        const next = new Set(folded)
+                        if (!next.delete(l.key)) next.add(l.key)
+                        setFolded(next)
+                      }}
+                      onSelect={() => setSelected(l.key)}
+                      onEdit={() => setEditing(l.key)}
+                      onDone={(text) => {
+                        setEditing(null)
+                        refocus.current = true
+                        if (text === null || text === l.text) return
+                        fulfil(
+                          () => ({
+                            label: 'Heading’s words',
+                            changes: [{ key: l.key, edit: { value: text } }],
+                          }),
+                          l.key,
+                        )
+                      }}
+                    />
+                  ))}
+                </div>
+              )}
+            </section>
+          </DndContext>
+        </div>
+        {line && (
+          <Actions
+            line={line}
+            onWish={wish}
+            onEdit={() => setEditing(line.key)}
+            onSource={showSource}
+            templates={
+              line.className !== '' || (line.landmark !== null && line.landmark !== 'main')
+                ? `/sites/${siteId}/templates?${new URLSearchParams({
+                    tag: line.kind === 'was' ? `h${line.level}` : line.tag,
+                    ...(line.className !== '' ? { class: line.className.split(/\s+/)[0]! } : {}),
+                    ...(line.className === '' && line.landmark ? { landmark: line.landmark } : {}),
+                  })}`
+                : null
+            }
+          />
+        )}
+        <p role="status" className="mt-1 min-h-5 text-[13px] text-ink-2" data-testid="outline-said">
+          {said}
+        </p>
+        {view && <MainFound session={session} by={view.mainBy} words={view.words} />}
+        <LookNotes page={page} decisions={decisions} view={view} />
+        <Refused edits={view?.refused ?? []} />
+        <Compare
+          session={session}
+          page={page}
+          view={view}
+          other={compared}
+          onChoose={(other) =>
+            setSearch(
+              (now) => {
+                const next = new URLSearchParams(now)
+                if (other === null) next.delete('with')
+                else next.set('with', other)
+                return next
+              },
+              { preventScrollReset: true },
+            )
+          }
+        />
+        <p className="mt-4 text-[13px]">
+          <Link className="action" to={`/sites/${siteId}/templates`}>
+            Repeated headings on many pages …
+          </Link>
+        </p>
+      </div>
+      <Margin
+        page={page}
+        marks={shownMarks}
+        anchors={anchors}
+        session={session}
+        onGoTo={(mark) => mark.start !== null && onSource(mark.start)}
+        clean={view ? 'The outline is clean.' : 'Reading …'}
+      />
+    </div>
+  )
+}

@@ -1,0 +1,64 @@
+import { useState } from 'react'
+import type { Decisions } from '../../../core/work/decisions.ts'
+import type { Session } from '../../session/session.ts'
+
+/** What the page should be found for: one primary keyword, a few secondary ones. */
+export function KeywordFields({
+  session,
+  page,
+  decisions,
+}: {
+  session: Session
+  page: string
+  decisions: Decisions
+}) {
+  const primary = (decisions['keyword:primary'] as string | undefined) ?? ''
+  const secondary = (decisions['keyword:secondary'] as string[] | undefined) ?? []
+  // The list as it is typed, commas and spaces included, until the field is left.
+  const [typed, setTyped] = useState<string | null>(null)
+  return (
+    <div className="text-[13px]">
+      <label className="font-semibold" htmlFor="primary">
+        Primary keyword
+      </label>
+      <input
+        id="primary"
+        className="mt-0.5 w-full border-b border-ink-3 bg-transparent pb-1"
+        value={primary}
+        maxLength={200}
+        placeholder="what people search"
+        onChange={(e) =>
+          session.type(
+            page,
+            'keyword:primary',
+            e.target.value === '' ? undefined : e.target.value,
+            'Primary keyword',
+          )
+        }
+        onBlur={() => void session.blur()}
+      />
+      <label className="mt-4 block font-semibold" htmlFor="secondary">
+        Secondary keywords
+      </label>
+      <input
+        id="secondary"
+        className="mt-0.5 w-full border-b border-ink-3 bg-transparent pb-1"
+        value={typed ?? secondary.join(', ')}
+        placeholder="separated by commas"
+        onChange={(e) => {
+          setTyped(e.target.value)
+          const list = e.target.value
+            .split(',')
+            .map((s) => s.trim().slice(0, 200))
+            .filter(Boolean)
+          session.type(page, 'keyword:secondary', list.length === 0 ? undefined : list, 'Secondary keywords')
+        }}
+        onBlur={() => {
+          setTyped(null)
+          void session.blur()
+        }}
+      />
+      <p className="mt-2 text-ink-3">One page for each primary keyword; any word form counts.</p>
+    </div>
+  )
+}
