@@ -1,7 +1,6 @@
 import { useDraggable } from '@dnd-kit/core'
 import { useEffect, useRef } from 'react'
 import { landmarkNames } from '../../ui/landmark-names.ts'
-import type { Landmark } from '../../../core/page/read/facts.ts'
 import type { Line } from './outline-lines.ts'
 
 export const ROW = 36
