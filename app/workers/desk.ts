@@ -183,6 +183,12 @@ function takeUp(open: Open, id: PageId, decisions: Decisions): PageId[] {
   return moved
 }
 
+/** Pages whose marks are others once the site's first keyword is assigned, or its last one taken back: all but those judged. */
+function askedOfAll({ setting: { index } }: Open, hadKeywords: boolean, judged: readonly PageId[]): PageId[] {
+  if (index.byKeyword.size > 0 === hadKeywords) return []
+  return [...index.entries.keys()].filter((id) => !judged.includes(id))
+}
+
 /** Judges a page that was read; its row and the index follow. */
 function judgeAnew(open: Open, id: PageId, reading: Reading): Evaluated {
   const evaluated = evaluate(reading)
@@ -218,7 +224,7 @@ export interface Answer {
   view: PageView
   /** Only when they changed. */
   siteMarks: SiteMark[] | null
-  /** Other pages that this decision moved, to be judged anew. */
+  /** Other pages to be judged anew: those that this decision moved, or whose marks hang on it. */
   moved: PageId[]
 }
 
@@ -226,15 +232,17 @@ export interface Answer {
 export async function evaluatePage(id: PageId, decisions: Decisions): Promise<Answer | null> {
   const open = current
   if (!open?.setting.index.entries.has(id)) return null
-  const moved = takeUp(open, id, decisions)
+  const moved = new Set(takeUp(open, id, decisions))
   const reading = await readingFor(id, decisions)
   if (!reading) return null
+  const hadKeywords = open.setting.index.byKeyword.size > 0
   const evaluated = judgeAnew(open, id, reading)
+  for (const other of askedOfAll(open, hadKeywords, [id])) moved.add(other)
   const changed = refreshSiteMarks(open)
   return {
     view: viewOf(evaluated, open.siteMarks),
     siteMarks: changed ? open.siteMarks : null,
-    moved,
+    moved: [...moved],
   }
 }
 
@@ -268,7 +276,7 @@ export async function judgeTakes(id: PageId, decisions: Decisions): Promise<Judg
 export interface Judged {
   rows: LedgerRow[]
   siteMarks: SiteMark[]
-  /** Further pages that moved with these. */
+  /** Further pages to be judged anew: those that moved with these, or whose marks hang on them. */
   moved: PageId[]
   /** Pages that could not be judged; their rows stay what they were. */
   leftOut: { page: PageId; why: string }[]
@@ -280,6 +288,7 @@ export async function evaluateRows(pages: { page: PageId; decisions: Decisions }
   if (!open) return null
   const moved = new Set<PageId>()
   for (const { page, decisions } of pages) for (const other of takeUp(open, page, decisions)) moved.add(other)
+  const hadKeywords = open.setting.index.byKeyword.size > 0
   const rows: LedgerRow[] = []
   const leftOut: Judged['leftOut'] = []
   for (const { page, decisions } of pages) {
@@ -295,6 +304,8 @@ export async function evaluateRows(pages: { page: PageId; decisions: Decisions }
     else leftOut.push({ page, why: judged.why })
   }
   open.edition++
+  const judged = pages.map(({ page }) => page)
+  for (const other of askedOfAll(open, hadKeywords, judged)) moved.add(other)
   refreshSiteMarks(open)
   return { rows, siteMarks: open.siteMarks, moved: [...moved], leftOut }
 }

@@ -4,13 +4,13 @@ import { isProject, readProject } from '../../core/exchange/project.ts'
 import { isSystemFile, openZip, safePath, zipLimits } from '../../core/exchange/zip.ts'
 import { pageFrom, type Outcome } from '../../core/page/read/boundary.ts'
 import { canonicalOf } from '../../core/page/read/facts.ts'
-import { defaultStyle } from '../../core/rules/house-style.ts'
-import { noMoves } from '../../core/site/moves.ts'
+import { noMoves, type SlugEdit } from '../../core/site/moves.ts'
 import { filePage, pathOf, type PageId, type PageIdentity } from '../../core/site/page-identity.ts'
 import { emptyIndex } from '../../core/site/site-index.ts'
+import { styleOf, templatesOf, type Decisions } from '../../core/work/decisions.ts'
 import type { Evaluated } from '../../core/work/evaluate.ts'
 import { runOverPages } from '../../core/work/run.ts'
-import { fromRoot, type SiteSetting } from '../../core/work/setting.ts'
+import { fromRoot, settleMoves, slugOf, type SiteSetting } from '../../core/work/setting.ts'
 import {
   db,
   removeSite,
@@ -62,6 +62,8 @@ interface Pending {
   /** Pages that have their ids already: those of a project; and what was served of those without a file. */
   identities?: PageIdentity[]
   served?: ReadonlyMap<PageId, Uint8Array>
+  /** What was decided for them, by page; "" is the site as a whole. */
+  work?: ReadonlyMap<PageId, Decisions>
 }
 const opened = new Map<number, Pending>()
 let tickets = 0
@@ -302,7 +304,8 @@ export async function takeIn(
   const ofPages = new Set(identities.map(({ file }) => file))
   const others = found.paths.filter((path) => !ofPages.has(path))
   const total = identities.length + others.length
-  const setting = settingOf(site, given.today, identities, others)
+  const decisionsOf = (page: PageId): Decisions => found.work?.get(page) ?? {}
+  const setting = settingOf(site, given.today, identities, others, decisionsOf)
   const stopped = () => cancelled.has(given.ticket)
   try {
     const written = recordWriter(site)
@@ -310,7 +313,7 @@ export async function takeIn(
       {
         setting,
         pages: identities,
-        decisionsOf: () => ({}),
+        decisionsOf,
         async read(page) {
           const why = leftOut.get(pathOf(page))
           return why === undefined ? bytesOfPage(found, page) : { ok: false, why }
@@ -374,23 +377,31 @@ function settingOf(
   date: string,
   identities: readonly PageIdentity[],
   others: readonly string[],
+  decisionsOf: (page: PageId) => Decisions,
 ): SiteSetting {
   const { base, root, name, whole } = site
   const files = [
     ...identities.flatMap(({ id, file }) => (file === null ? [] : [[id, fromRoot(file, { root })] as const])),
     ...others.map((path) => [path, fromRoot(path, { root })] as const),
   ]
-  return {
+  const setting: SiteSetting = {
     index: emptyIndex(base, whole, files),
-    style: defaultStyle,
+    style: styleOf(decisionsOf('')),
     name,
     base,
     baseKnown: true,
     root,
     moves: noMoves,
     date,
-    templates: [],
+    templates: templatesOf(decisionsOf('')),
   }
+  const slugs = new Map<string, SlugEdit>()
+  for (const { id, file } of identities) {
+    const slug = slugOf(decisionsOf(id))
+    if (slug && file !== null) slugs.set(fromRoot(file, { root }), slug)
+  }
+  if (slugs.size > 0) settleMoves(setting, files, slugs)
+  return setting
 }
 
 async function bytesOfPage(
@@ -464,6 +475,7 @@ export async function takeInProject(
     read: async (batch) => ({ files: new Map(batch.map((p) => [p, project.files.get(p)!])), failed: [] }),
     identities: project.pages,
     served: project.fetched,
+    work: project.work,
   })
   const taken = await takeIn(
     {

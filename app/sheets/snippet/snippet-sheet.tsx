@@ -14,7 +14,12 @@ import { casedTitle, CasingDrawer, houseCasing } from './casing.tsx'
 import { copyText } from '../../ui/copy.ts'
 import { boldExtra, emphasised, type Run } from '../../result/emphasis.ts'
 import { shownDate } from '../../result/furniture-text.ts'
-import { FurnitureLine, FurnitureQuestions, FurnitureSwitches, nothingShown } from '../../result/furniture.tsx'
+import {
+  FurnitureLine,
+  FurnitureQuestions,
+  FurnitureSwitches,
+  nothingShown,
+} from '../../result/furniture.tsx'
 import { Instead } from './shown-instead.tsx'
 import { KeywordFields } from './keyword-fields.tsx'
 import { Margin } from '../../margin/margin.tsx'
