@@ -4,7 +4,10 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, writeFil
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { describe, expect, it } from 'vitest'
+import { writeProject } from '../core/exchange/project.ts'
 import { writeZip } from '../core/exchange/zip.ts'
+import { filePage } from '../core/site/page-identity.ts'
+import type { Decisions } from '../core/work/decisions.ts'
 
 const root = join(import.meta.dirname, '..')
 const quill = (args: string[], input = '') => {
@@ -325,5 +328,85 @@ describe('quill check-data', () => {
       /blocker 1:18 {2}\/ {2}data-syntax: There is a comma before the closing brace/,
     )
     expect(quill(['check-data', join(dir, 'nowhere.json')]).status).toBe(2)
+  })
+})
+
+describe('a project file in place of a site', () => {
+  const BASE = 'https://s.example/'
+  const page = (title: string, more = '') =>
+    `<!doctype html>\n<html lang="en"><head><meta charset="utf-8"><title>${title}</title></head><body><main><h1>${title}</h1>${more}</main></body></html>`
+  function projectFile(): string {
+    const sources = {
+      'site/index.html': page('Home', '<a href="tours/">Tours</a>'),
+      'site/tours/index.html': page('Tours of the light'),
+      'site/style.css': 'p{}',
+    }
+    const pages = ['site/index.html', 'site/tours/index.html'].map((file, i) =>
+      filePage(`page-${i}`, file, BASE + (i === 0 ? '' : 'tours/')),
+    )
+    const project = writeProject({
+      site: { name: 'Light', base: BASE, whole: true, root: 'site/', takenIn: '2026-11-25' },
+      pages,
+      work: new Map<string, Decisions>([
+        ['', { style: { siteName: 'Light' } }],
+        ['page-0', { 'edit:title': { value: '{h1} | {site}' } }],
+        ['page-1', { 'edit:slug': { value: 'walks' }, 'edit:heading@9999': { level: 2 } }],
+      ]),
+      log: [],
+      files: new Map(Object.entries(sources).map(([path, text]) => [path, new TextEncoder().encode(text)])),
+      fetched: new Map(),
+    })
+    return join(folder({ 'light.zip': project }), 'light.zip')
+  }
+  it('is judged as its decisions leave it, at the addresses they lead to', () => {
+    const { stdout } = quill(['audit', projectFile(), '--format', 'json'])
+    const { base, pages } = JSON.parse(stdout) as { base: string; pages: Record<string, string>[] }
+    expect(base).toBe(BASE)
+    expect(pages.map(({ path, url, title }) => [path, url, title])).toEqual([
+      ['site/index.html', BASE, 'Home | Light'],
+      ['site/tours/index.html', `${BASE}walks/`, 'Tours of the light'],
+    ])
+  })
+  it('is handed off whole or by its changed files alone; what cannot be carried out is named', () => {
+    const out = join(folder({}), 'out')
+    const { status, stdout, stderr } = quill(['hand-off', projectFile(), '--out', out])
+    expect(status).toBe(0)
+    expect(stdout).toMatch(/1 file changed, 1 at new addresses/)
+    expect(stderr).toMatch(/not carried out: site\/tours\/index\.html, heading@9999/)
+    const files = readdirSync(out, { recursive: true, encoding: 'utf8' }).sort()
+    expect(files.filter((f) => /\./.test(f))).toEqual([
+      'site/changes.csv',
+      'site/index.html',
+      'site/redirects.csv',
+      'site/style.css',
+      'site/walks/index.html',
+    ])
+    expect(readFileSync(join(out, 'site/index.html'), 'utf8')).toBe(
+      page('Home', '<a href="walks/">Tours</a>').replace('<title>Home', '<title>Home | Light'),
+    )
+    expect(readFileSync(join(out, 'site/redirects.csv'), 'utf8')).toContain(`${BASE}tours/,${BASE}walks/,301`)
+    const less = join(folder({}), 'out')
+    quill(['hand-off', projectFile(), '--out', less, '--changed-only'])
+    expect(existsSync(join(less, 'site/style.css'))).toBe(false)
+    expect(existsSync(join(less, 'site/walks/index.html'))).toBe(true)
+  })
+  it('takes further changes, repairs, and has its data checked', () => {
+    const file = projectFile()
+    const changes = join(folder({ 'c.csv': 'path,description\nsite/index.html,About the light\n' }), 'c.csv')
+    const out = join(folder({}), 'out')
+    // One of the project's own edits cannot be carried out, and apply does all or nothing.
+    expect(quill(['apply', file, '--changes', changes, '--out', out])).toMatchObject({
+      status: 2,
+      stderr: expect.stringMatching(/heading@9999/),
+    })
+    expect(existsSync(out)).toBe(false)
+    expect(quill(['check-data', file]).stdout).toContain('site/index.html\n  describes nothing')
+  })
+  it('is asked for: anything else cannot be handed off', () => {
+    const zip = join(folder({ 'a.zip': writeZip([['a.html', new Uint8Array([60])]]) }), 'a.zip')
+    expect(quill(['hand-off', zip, '--out', join(folder({}), 'out')])).toMatchObject({
+      status: 2,
+      stderr: expect.stringMatching(/is not a project file/),
+    })
   })
 })

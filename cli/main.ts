@@ -11,7 +11,7 @@ import { vocabularyCommand } from './vocabulary.ts'
 
 const usage = `quill audit PATH… [--base-url URL] [--keywords FILE.csv] [--style FILE.json] [--date YYYY-MM-DD] [--html] [--format text|json|csv]
 quill apply PATH --changes FILE.csv --out DIR [--base-url URL]
-quill repair PATH --out DIR [--rules ID,ID…] [--base-url URL] [--date YYYY-MM-DD] [--format text|json]
+quill repair PATH --out DIR [--rules ID,ID…] [--base-url URL] [--style FILE.json] [--date YYYY-MM-DD] [--format text|json]
 quill hand-off PROJECT --out DIR [--changed-only] [--date YYYY-MM-DD]
 quill check-data FILE… [--base-url URL] [--date YYYY-MM-DD] [--format text|json]
 quill measure [--as title|description] [TEXT…]

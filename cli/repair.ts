@@ -2,7 +2,7 @@
 import { parseArgs } from 'node:util'
 import { repairSite, type PageRepairs } from '../core/work/repair-site.ts'
 import { ruleIds } from '../core/rules/runner.ts'
-import { dateFrom, formatFrom } from './inputs.ts'
+import { dateFrom, formatFrom, styleFrom } from './inputs.ts'
 import { checkOut } from './output-folder.ts'
 import { print } from './output.ts'
 import { Problem } from './problem.ts'
@@ -17,6 +17,7 @@ export async function repair(args: string[]): Promise<number> {
     options: {
       out: { type: 'string' },
       rules: { type: 'string' },
+      style: { type: 'string' },
       'base-url': { type: 'string' },
       date: { type: 'string' },
       format: { type: 'string', default: 'text' },
@@ -37,7 +38,11 @@ export async function repair(args: string[]): Promise<number> {
   if (unknown.length > 0)
     throw new Problem(`--rules names rules that do not exist: ${unknown.map((id) => `“${id}”`).join(', ')}.`)
 
-  const site = siteFrom(positionals, { baseUrl: values['base-url'], date })
+  const site = siteFrom(positionals, {
+    baseUrl: values['base-url'],
+    date,
+    style: values.style ? styleFrom(values.style) : undefined,
+  })
   checkOut(values.out, positionals)
   const repaired = repairSite(
     {

@@ -48,9 +48,9 @@ test('a page of 20 MB is taken in, and the desk opens it', async ({ page }) => {
     .getByTestId('file-input')
     .setInputFiles({ name: 'big.html', mimeType: 'text/html', buffer: Buffer.from(big) })
   await page.getByRole('button', { name: /^Take in 1 page/ }).click()
-  await expect(page.getByTestId('ledger')).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByTestId('ledger')).toBeVisible({ timeout: 240_000 })
   await page.getByRole('link', { name: 'Desk' }).click()
-  await expect(page.locator('[data-testid=desk][data-ready=true]')).toBeVisible({ timeout: 60_000 })
+  await expect(page.locator('[data-testid=desk][data-ready=true]')).toBeVisible({ timeout: 240_000 })
 })
 
 test('keywords from a sheet with a broken quote: the row is named, and nothing is changed', async ({
