@@ -93,7 +93,15 @@ await together([
   ['Lint', ...node(bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0')],
   [
     'Order of imports, no circles',
-    ...node(bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.mjs', 'core', 'app', 'server', 'cli'),
+    ...node(
+      bin('dependency-cruiser/bin/dependency-cruise.mjs'),
+      '--config',
+      '.dependency-cruiser.mjs',
+      'core',
+      'app',
+      'server',
+      'cli',
+    ),
   ],
   ['Formatting', ...node(bin('prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.')],
   ['Types', ...node(bin('typescript/bin/tsc'), '--noEmit')],
