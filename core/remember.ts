@@ -3,7 +3,7 @@
  * last few objects alone, and in no WeakMap: pages are judged one after another, and over ten thousand of them keeping a
  * WeakMap in order cost the collector a fifth of all the time. What is asked for again later is worked out again.
  */
-export function kept<Of extends object, Found>(workOut: (of: Of) => Found): (of: Of) => Found {
+export function rememberLast<Of extends object, Found>(workOut: (of: Of) => Found): (of: Of) => Found {
   const objects: (Of | null)[] = [null, null, null, null]
   const found: (Found | null)[] = [null, null, null, null]
   let oldest = 0

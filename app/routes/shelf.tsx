@@ -14,7 +14,7 @@ import { Masthead } from '../ui/masthead.tsx'
 import { plural } from '../ui/plural.ts'
 import { tell } from '../ui/tell.ts'
 import { core } from '../workers/client.ts'
-import type { IntakeInput } from '../workers/intake.ts'
+import type { IntakeInput } from '../workers/open-input.ts'
 
 export const meta = () => [{ title: 'Shelf · Keen Quill' }]
 

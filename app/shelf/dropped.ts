@@ -1,5 +1,5 @@
 /** What a drop or a picker gives, as one of the kinds of intake. */
-import type { IntakeInput } from '../workers/intake.ts'
+import type { IntakeInput } from '../workers/open-input.ts'
 
 const isZip = (file: File) => /\.zip$/i.test(file.name) || file.type === 'application/zip'
 

@@ -4,7 +4,8 @@ import { today } from '../session/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { plural } from '../ui/plural.ts'
 import { callback, core, WorkerStopped } from '../workers/client.ts'
-import type { IntakeInput, Prepared, Progress, TakenIn } from '../workers/intake.ts'
+import type { Progress, TakenIn } from '../workers/intake.ts'
+import type { IntakeInput, Prepared } from '../workers/open-input.ts'
 import { sweepShelf } from './demo.ts'
 
 type Step =

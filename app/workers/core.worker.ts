@@ -8,6 +8,7 @@ import * as handOff from './hand-off.ts'
 import * as structure from './structure.ts'
 import * as templates from './templates.ts'
 import * as intake from './intake.ts'
+import * as openInput from './open-input.ts'
 
 /** One intake at a time in this browser; a lock that nobody holds tells the shelf that an unfinished intake was cut off. */
 const alone = <T>(job: () => Promise<T>): Promise<T> => navigator.locks.request('keen-quill-intake', job)
@@ -29,7 +30,7 @@ const api = {
   templateSuggestions: templates.templateSuggestions,
   templatePreview: templates.templatePreview,
   templateReach: templates.templateReach,
-  prepare: intake.prepare,
+  prepare: openInput.prepare,
   takeIn: (...args: Parameters<typeof intake.takeIn>) => alone(() => intake.takeIn(...args)),
   takeInProject: (...args: Parameters<typeof intake.takeInProject>) =>
     alone(() => intake.takeInProject(...args)),

@@ -13,7 +13,8 @@ import * as search from './data-search.ts'
 import * as site from './data-site.ts'
 import * as desk from './desk.ts'
 import * as handOff from './hand-off.ts'
-import { prepare, takeIn } from './intake.ts'
+import { takeIn } from './intake.ts'
+import { prepare } from './open-input.ts'
 
 // Here a page's id is its path, as of a site that was taken in before pages had ids of their own.
 vi.mock('../../core/site/page-identity.ts', async (original) => {

@@ -10,7 +10,8 @@ import { db } from '../store/db.ts'
 import { commit } from '../store/work-log.ts'
 import * as desk from './desk.ts'
 import * as handOff from './hand-off.ts'
-import { cancelIntake, prepare, takeIn, takeInProject } from './intake.ts'
+import { cancelIntake, takeIn, takeInProject } from './intake.ts'
+import { prepare } from './open-input.ts'
 
 // Here a page's id is its path, as of a site that was taken in before pages had ids of their own.
 vi.mock('../../core/site/page-identity.ts', async (original) => {

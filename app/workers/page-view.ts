@@ -7,7 +7,7 @@ import type { TargetKey } from '../../core/page/edits/draft.ts'
 import { lineAndColumn, lineStarts } from '../../core/page/source/places.ts'
 import { styleFor, type HouseStyle, type Severity } from '../../core/rules/house-style.ts'
 import { resolveRepair, sourceBytes } from '../../core/rules/resolve.ts'
-import type { Family, Mark, ResolvedRepair, Sign, SiteMark } from '../../core/rules/rule.ts'
+import type { Family, Mark, ResolvedRepair, ShownOn, Sign, SiteMark } from '../../core/rules/rule.ts'
 import { fingerprint } from '../../core/rules/fingerprint.ts'
 import { ruleOf } from '../../core/rules/runner.ts'
 import { pathParts } from '../../core/site/moves.ts'
@@ -30,6 +30,8 @@ export interface MarkView {
   id: string
   rule: string
   family: Family
+  /** Where it is shown: by sheet, the part of it that it stands beside. */
+  shownOn: ShownOn
   name: string
   severity: Severity
   sign: Sign
@@ -185,12 +187,13 @@ function markView(
   id: string,
   rest: Pick<MarkView, 'line' | 'repair' | 'stetKey' | 'stet' | 'stoodBefore' | 'otherPages'>,
 ): MarkView {
-  const { name, family, sign, why, mend, basis } = ruleOf(mark.rule)
+  const { name, family, shownOn, sign, why, mend, basis } = ruleOf(mark.rule)
   const { rule, severity, message, start, end, values } = mark
   return {
     id,
     rule,
     family,
+    shownOn,
     name,
     severity,
     sign,

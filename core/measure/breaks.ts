@@ -1,6 +1,6 @@
 /**
  * Where a line may break: UAX #14 by the `linebreak` package, with the corrections that bring it to Chromium's
- * behaviour. Source of the corrections: found by experiment against Chromium 156 (shared/measuring.md).
+ * behaviour. Source of the corrections: found by experiment against Chromium 156 (docs/measuring.md).
  */
 import LineBreaker from 'linebreak'
 

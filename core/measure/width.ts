@@ -80,7 +80,7 @@ const emoji = /^\p{Extended_Pictographic}|^\p{Regional_Indicator}/u
 
 /**
  * The width in em of one grapheme that the font lacks. Source: found by experiment with Chromium's fall-back
- * fonts (shared/measuring.md); such widths are estimates and are named so wherever they are shown.
+ * fonts (docs/measuring.md); such widths are estimates and are named so wherever they are shown.
  */
 function estimateEm(grapheme: string): number {
   const cp = grapheme.codePointAt(0)!

@@ -1,4 +1,4 @@
-/** Every rule, in the order of shared/rules.md; where two would speak of one text, the graver one stands first. */
+/** Every rule, family by family; where two would speak of one text, the graver one stands first. */
 import { canonicalDead } from './address/canonical-dead.ts'
 import { canonicalElsewhere } from './address/canonical-elsewhere.ts'
 import { canonicalMissing } from './address/canonical-missing.ts'

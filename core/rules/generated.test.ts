@@ -1,4 +1,4 @@
-/** Invariant 4 of shared/architecture.md on generated heads: a repair removes its mark and adds no blocker; messages are whole. */
+/** Invariant 4 of docs/architecture.md on generated heads: a repair removes its mark and adds no blocker; messages are whole. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { addressOf } from '../addresses/addresses.ts'

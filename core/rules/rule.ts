@@ -90,9 +90,27 @@ export interface MarkedExample extends Example {
   says: RegExp
 }
 
+/** The sheets of the desk that show marks. */
+export type SheetName = 'snippet' | 'outline' | 'data' | 'head'
+/** Where marks are shown: by sheet, the part of it that they stand beside. */
+export type ShownOn = Readonly<Partial<Record<SheetName, string>>>
+
+const shownOnBy: Record<Family, ShownOn> = {
+  title: { snippet: 'title' },
+  description: { snippet: 'description' },
+  address: { snippet: 'trail' },
+  headings: { outline: 'headings' },
+  text: { outline: 'text' },
+  images: { head: 'images' },
+  shell: { head: 'page' },
+  data: { data: 'things' },
+}
+
 interface RuleBase {
   id: string
   family: Family
+  /** By the family where a rule does not say otherwise. */
+  shownOn: ShownOn
   severity: Severity
   sign: Sign
   /** A few words: what is wrong. */
@@ -121,8 +139,17 @@ export interface SiteRule extends RuleBase {
 }
 export type Rule = PageRule | SiteRule
 
-export const rule = (r: Omit<PageRule, 'scope'>): PageRule => ({ ...r, scope: 'page' })
-export const siteRule = (r: Omit<SiteRule, 'scope'>): SiteRule => ({ ...r, scope: 'site' })
+type Given<R extends Rule> = Omit<R, 'scope' | 'shownOn'> & { shownOn?: ShownOn }
+export const rule = (given: Given<PageRule>): PageRule => ({
+  shownOn: shownOnBy[given.family],
+  ...given,
+  scope: 'page',
+})
+export const siteRule = (given: Given<SiteRule>): SiteRule => ({
+  shownOn: shownOnBy[given.family],
+  ...given,
+  scope: 'site',
+})
 
 /** One thing found. `start` and `end` are UTF-16 units of the proof's text; both null for the page as a whole. */
 export interface Mark {

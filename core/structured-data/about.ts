@@ -1,5 +1,5 @@
 /** What a page is about, among all that its data describes. */
-import { kept } from '../remember.ts'
+import { rememberLast } from '../remember.ts'
 import { standsAlone } from './features.ts'
 import { schemaTypes, thingsUnder, valuesOf, type PageData, type Property, type Thing } from './page-data.ts'
 import { isA } from './vocabulary.ts'
@@ -43,7 +43,7 @@ const behind = new Set([
 ])
 
 /** The things that the page is about, in order; publishers and authors are none of them, nor are breadcrumbs. */
-export const aboutThings = kept((data: PageData): Thing[] => {
+export const aboutThings = rememberLast((data: PageData): Thing[] => {
   const pointedTo = new Set<string>()
   for (const thing of data.things)
     for (const property of thing.properties)

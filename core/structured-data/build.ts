@@ -9,7 +9,7 @@ import { event, product, recipe } from './building/goods.ts'
 import { jobPosting, localBusiness, organization, webSite } from './building/people.ts'
 import {
   date,
-  groundOf,
+  materialOf,
   ingredients,
   label,
   named,
@@ -18,11 +18,11 @@ import {
   type Builder,
   type BuildKind,
   type Built,
-  type Ground,
+  type Material,
   type SiteSide,
-} from './building/ground.ts'
+} from './building/material.ts'
 
-export type { BuildKind, Built, BuiltValue, Found, SiteSide } from './building/ground.ts'
+export type { BuildKind, Built, BuiltValue, Found, SiteSide } from './building/material.ts'
 
 /** What a page's data may be built as, and why it is offered. */
 export interface Offer {
@@ -32,7 +32,7 @@ export interface Offer {
   likely: boolean
 }
 
-const makers: Record<BuildKind, (ground: Ground) => Builder> = {
+const makers: Record<BuildKind, (material: Material) => Builder> = {
   FAQPage: faqPage,
   BreadcrumbList: breadcrumbList,
   Article: article,
@@ -71,13 +71,13 @@ export function build(
   site: SiteSide,
   language: string,
 ): Built {
-  return makers[kind](groundOf(page, text, site, language)).built()
+  return makers[kind](materialOf(page, text, site, language)).built()
 }
 
 /** What the page may be described as, by what it holds; what it holds all of first. */
 export function offersOf(page: PageFacts, text: string, site: SiteSide, language: string): Offer[] {
-  const ground = groundOf(page, text, site, language)
-  const { content } = ground
+  const material = materialOf(page, text, site, language)
+  const { content } = material
   const home = page.url === site.base
   const questions = questionsOf(content).length
   const words = `${page.path} ${titleOf(page)?.text ?? ''}`
@@ -94,25 +94,25 @@ export function offersOf(page: PageFacts, text: string, site: SiteSide, language
     ],
     [
       'JobPosting',
-      label(ground, named.closing) ||
-      label(ground, named.pay) ||
+      label(material, named.closing) ||
+      label(material, named.pay) ||
       /\bjobs?\b|\bvacanc|\bstilling|\bstellen/i.test(words)
         ? 'a job with its terms'
         : null,
     ],
     [
       'Event',
-      label(ground, named.when) && dateIn(label(ground, named.when)!.value, ground.lang)
+      label(material, named.when) && dateIn(label(material, named.when)!.value, material.lang)
         ? 'a date and a place'
         : null,
     ],
     ['Course', /\bcourses?\b|\bkursus|\bkurs\b/i.test(words) ? 'a course' : null],
     ['VideoObject', content.videos.length > 0 ? 'a film' : null],
-    ['Product', content.pieces.some((p) => pricesIn(p.text, ground.lang).length > 0) ? 'a price' : null],
+    ['Product', content.pieces.some((p) => pricesIn(p.text, material.lang).length > 0) ? 'a price' : null],
     ['LocalBusiness', content.pieces.some((p) => p.kind === 'address') ? 'an address' : null],
     [
       'Article',
-      date(ground, named.published, 'published')
+      date(material, named.published, 'published')
         ? 'a date of publication'
         : page.main.words > 150 && !home
           ? 'running text'

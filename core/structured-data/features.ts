@@ -1,5 +1,5 @@
 /** What a results page can make of the things that a page describes: what each feature asks for, and what is missing. */
-import { kept } from '../remember.ts'
+import { rememberLast } from '../remember.ts'
 import table from './features.json' with { type: 'json' }
 import { schemaTypes, thingsUnder, type PageData, type Thing } from './page-data.ts'
 import { isA } from './vocabulary.ts'
@@ -136,7 +136,7 @@ function candidates(thing: Thing): Feature[] {
 }
 
 /** The features that a page's things are candidates for, each with what is missing. A retired one that is gone asks for nothing. */
-export const featuresOf = kept((data: PageData): FeatureState[] => {
+export const featuresOf = rememberLast((data: PageData): FeatureState[] => {
   const states: FeatureState[] = []
   for (const thing of data.things) {
     const possible = candidates(thing)

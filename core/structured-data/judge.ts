@@ -1,5 +1,5 @@
 /** Whether a value is one that a schema.org property takes (rangeIncludes), and what it should be where it is not. */
-import { kept } from '../remember.ts'
+import { rememberLast } from '../remember.ts'
 import { shortName } from './context.ts'
 import {
   expectedForm,
@@ -149,7 +149,7 @@ export interface Judged {
   verdict: Verdict
 }
 /** Every value of a page's things with which something is wrong, found once for the rules that speak of it. */
-export const judgeAll = kept((data: PageData): Judged[] => {
+export const judgeAll = rememberLast((data: PageData): Judged[] => {
   const found: Judged[] = []
   for (const thing of data.things)
     for (const { name, known, reverse, values } of thing.properties) {

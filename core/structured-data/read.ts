@@ -3,7 +3,7 @@
  * page's text, so that a mark can point at its line. Names of schema.org stand without their namespace.
  */
 import type { DataBlock, PageFacts } from '../page/read/facts.ts'
-import { kept } from '../remember.ts'
+import { rememberLast } from '../remember.ts'
 import {
   emptyContext,
   expandIri,
@@ -32,7 +32,7 @@ export function isMeantForSchema(address: string): boolean {
 }
 
 /** The things of a page's blocks, read once; places are UTF-16 units of the page's text. */
-export const dataOf = kept((page: PageFacts): PageData =>
+export const dataOf = rememberLast((page: PageFacts): PageData =>
   readBlocks(page.data, page.base === null ? page.url : resolved(page.base, page.url)),
 )
 const resolved = (href: string, url: string) => expandIri(href, emptyContext(url), { relative: true }) ?? url

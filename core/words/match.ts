@@ -1,6 +1,6 @@
 /**
  * Where a keyword stands in a text: NFC, lower case, stemmed in the page's language, stop words dropped; all stems
- * of the keyword within n + 3 consecutive words, in any order (shared/rules.md, "Terms").
+ * of the keyword within n + 3 consecutive words, in any order (common practice, no source).
  */
 import { eachWord, foldWord, languageOf, wordsOf } from './stem.ts'
 

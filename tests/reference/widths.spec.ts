@@ -1,6 +1,5 @@
 /**
- * Widths and cuts against Chromium's own layout of the shipped font (shared/references.md: "widths of titles and
- * descriptions", "where text is cut"). Chromium is the reference; there is no published figure.
+ * Widths and cuts against Chromium's own layout of the shipped font. Chromium is the reference; there is no published figure.
  */
 import { expect, test, type Page } from '@playwright/test'
 import { breakOffsets } from '../../core/measure/breaks.ts'

@@ -1,5 +1,5 @@
 /**
- * Examples of the W3C ACT rules that shared/rules.md names (https://www.w3.org/WAI/standards-guidelines/act/rules/): their
+ * Examples of the W3C ACT rules that our rules answer to (https://www.w3.org/WAI/standards-guidelines/act/rules/): their
  * markup and outcome from memory, as nothing can be fetched here. `passed` and `inapplicable` must leave no mark.
  */
 import { describe, expect, it } from 'vitest'

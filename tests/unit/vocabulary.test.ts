@@ -28,7 +28,7 @@ describe('the vocabulary table', () => {
     expect(
       JSON.parse(readFileSync('core/structured-data/vocabulary-descriptions.generated.json', 'utf8')),
     ).toEqual(descriptions)
-    // The figures found when the source was chosen (shared/vocabulary.md).
+    // The figures found when the source was chosen.
     expect(Object.keys(ours.c)).toHaveLength(950)
     expect(Object.keys(ours.p)).toHaveLength(1520)
     const both = Object.values(ours.c).filter((c) => c.m).length
@@ -116,7 +116,7 @@ describe('against schema-dts', () => {
 describe('what is worked out from it', () => {
   it('lineage, inherited properties, members, replacements to the end', () => {
     expect(lineage('NewsArticle')).toEqual(['NewsArticle', 'Article', 'CreativeWork', 'Thing'])
-    // The example of shared/vocabulary.md: one that comes from two.
+    // One that comes from two.
     expect(isA('LocalBusiness', 'Place')).toBe(true)
     expect(isA('LocalBusiness', 'Organization')).toBe(true)
     expect(propertiesOf('Article').has('headline')).toBe(true)

@@ -46,7 +46,7 @@ export function DataSheet({
   const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
   const sheet = useRef<HTMLElement>(null)
 
-  const marks = useMemo(() => (view?.marks ?? []).filter((m) => m.family === 'data'), [view])
+  const marks = useMemo(() => (view?.marks ?? []).filter((mark) => mark.shownOn.data !== undefined), [view])
   /** Which element a mark stands beside: the field at its pointer, or what holds it. */
   const pointerOf = (start: number | null): { block: BlockView; pointer: string } | null => {
     if (start === null || !data) return null

@@ -7,16 +7,7 @@ import { core } from '../../workers/client.ts'
 import { useAnswer } from '../../workers/use-answer.ts'
 import type { PageView } from '../../workers/page-view.ts'
 import { HeadImages } from './head-images.tsx'
-import {
-  AddMeta,
-  ExtraCode,
-  LineButton,
-  Part,
-  Row,
-  rowKey,
-  SourceExcerpt,
-  type PartName,
-} from './head-parts.tsx'
+import { AddMeta, ExtraCode, LineButton, Part, Row, rowKey, SourceExcerpt } from './head-parts.tsx'
 import { MainFound } from '../main-content-found.tsx'
 import { Margin } from '../../margin/margin.tsx'
 import { landmarkNames } from '../../ui/landmark-names.ts'
@@ -32,21 +23,6 @@ const directives: [string, string][] = [
   ['noimageindex', 'Its pictures are not shown in results.'],
   ['notranslate', 'Results offer no translation of it.'],
 ]
-
-const partOfRule = (rule: string): PartName =>
-  rule.startsWith('image-')
-    ? 'images'
-    : (({
-        'shell-main': 'landmarks',
-        'shell-skip-link': 'landmarks',
-        'shell-duplicate-id': 'broken',
-        'shell-comment': 'broken',
-        'shell-parse': 'broken',
-        'shell-head-spill': 'metas',
-        'robots-noindex': 'robots',
-        'robots-unknown': 'robots',
-        'meta-keywords': 'metas',
-      }[rule] as PartName | undefined) ?? (rule.startsWith('canonical-') ? 'links' : 'page'))
 
 /** The page's shell as an editor reads it: what the head says, landmarks, pictures, what is broken; the source beside. */
 export function HeadSheet({
@@ -80,10 +56,7 @@ export function HeadSheet({
   const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
   const sheet = useRef<HTMLElement>(null)
 
-  const marks = (view?.marks ?? []).filter(
-    (m) =>
-      m.family === 'shell' || m.family === 'images' || /^(?:canonical-|robots-|meta-keywords)/.test(m.rule),
-  )
+  const marks = (view?.marks ?? []).filter((mark) => mark.shownOn.head !== undefined)
   const marksKey = marks.map((m) => m.id).join('|')
   useLayoutEffect(() => {
     const box = sheet.current
@@ -92,7 +65,7 @@ export function HeadSheet({
     for (const mark of marks) {
       const row =
         box.querySelector<HTMLElement>(`[data-start="${mark.start}"]`) ??
-        box.querySelector<HTMLElement>(`[data-part="${partOfRule(mark.rule)}"]`)
+        box.querySelector<HTMLElement>(`[data-part="${mark.shownOn.head}"]`)
       if (row) next.set(mark.id, row.getBoundingClientRect().top - box.getBoundingClientRect().top)
     }
     setAnchors(next)

@@ -94,9 +94,7 @@ export function OutlineSheet({
     if (l.start !== null && row !== undefined) placed.set(l.start, row)
   })
   // What is said of the text and its links stands by the section that it is in.
-  const marks = (view?.marks ?? []).filter(
-    (m) => m.family === 'headings' || (m.family === 'text' && !m.rule.startsWith('keyword-')),
-  )
+  const marks = (view?.marks ?? []).filter((mark) => mark.shownOn.outline !== undefined)
   const anchors = new Map(
     marks.map((m) => {
       const row = m.start === null ? undefined : (placed.get(m.start) ?? rowNear(m.start))

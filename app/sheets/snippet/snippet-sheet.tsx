@@ -391,11 +391,9 @@ const passageShown = (text: string, slots: Parameters<typeof measure>[2]): strin
   return wide.cut ? `${wide.shown} ...` : wide.shown
 }
 
-/** Marks about the head's result: titles, descriptions and addresses, and where the keyword stands. */
-const onSnippet = (m: MarkView): boolean =>
-  ['title', 'description', 'address'].includes(m.family) || m.rule.startsWith('keyword-')
-const anchorOf = (m: MarkView): string =>
-  m.family === 'address' ? 'trail' : m.family === 'text' ? 'keyword' : m.family
+/** Marks about the result: titles, descriptions and addresses, and where the keyword stands. */
+const onSnippet = (mark: MarkView): boolean => mark.shownOn.snippet !== undefined
+const anchorOf = (mark: MarkView): string => mark.shownOn.snippet!
 
 /** Which tokens stand in the wording, and with what they are filled. */
 function TokenLine({

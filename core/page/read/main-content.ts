@@ -44,7 +44,7 @@ function without(excluded: Region[], from: number, to: number): Region[] {
 }
 
 /**
- * Main content as shared/rules.md defines it: what the house says; the first visible main; else the only article; else
+ * Main content: what the house says; the first visible main; else the only article; else
  * the smallest element that holds nearly all of the running text; else the body without its furniture.
  */
 export function findMain(all: string, found: Candidates): { by: MainBy; regions: Region[] } {

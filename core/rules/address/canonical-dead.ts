@@ -6,6 +6,7 @@ import { rule } from '../rule.ts'
 export const canonicalDead = rule({
   id: 'canonical-dead',
   family: 'address',
+  shownOn: { snippet: 'trail', head: 'links' },
   severity: 'flaw',
   sign: 'missing',
   name: 'The canonical leads nowhere',

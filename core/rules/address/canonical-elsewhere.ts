@@ -6,6 +6,7 @@ import { rule } from '../rule.ts'
 export const canonicalElsewhere = rule({
   id: 'canonical-elsewhere',
   family: 'address',
+  shownOn: { snippet: 'trail', head: 'links' },
   severity: 'nit',
   sign: 'order',
   name: 'The canonical points to another page',

@@ -5,6 +5,7 @@ import { rule } from '../rule.ts'
 export const canonicalMissing = rule({
   id: 'canonical-missing',
   family: 'address',
+  shownOn: { snippet: 'trail', head: 'links' },
   severity: 'nit',
   sign: 'missing',
   name: 'No canonical',

@@ -4,6 +4,7 @@ import { rule } from '../rule.ts'
 export const canonicalMultiple = rule({
   id: 'canonical-multiple',
   family: 'address',
+  shownOn: { snippet: 'trail', head: 'links' },
   severity: 'blocker',
   sign: 'too-much',
   name: 'Canonical links that disagree',

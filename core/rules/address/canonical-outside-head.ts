@@ -4,6 +4,7 @@ import { rule } from '../rule.ts'
 export const canonicalOutsideHead = rule({
   id: 'canonical-outside-head',
   family: 'address',
+  shownOn: { snippet: 'trail', head: 'links' },
   severity: 'flaw',
   sign: 'order',
   name: 'Canonical outside the head',

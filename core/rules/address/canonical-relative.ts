@@ -5,6 +5,7 @@ import { rule } from '../rule.ts'
 export const canonicalRelative = rule({
   id: 'canonical-relative',
   family: 'address',
+  shownOn: { snippet: 'trail', head: 'links' },
   severity: 'nit',
   sign: 'order',
   name: 'The canonical is not a full URL',

@@ -6,6 +6,7 @@ import { rule } from '../rule.ts'
 export const canonicalScheme = rule({
   id: 'canonical-scheme',
   family: 'address',
+  shownOn: { snippet: 'trail', head: 'links' },
   severity: 'flaw',
   sign: 'order',
   name: 'The canonical is not a web address',

@@ -5,6 +5,7 @@ import { rule } from '../rule.ts'
 export const metaKeywords = rule({
   id: 'meta-keywords',
   family: 'address',
+  shownOn: { snippet: 'trail', head: 'metas' },
   severity: 'nit',
   sign: 'too-much',
   name: 'Keywords meta',

@@ -6,6 +6,7 @@ import { rule } from '../rule.ts'
 export const robotsNoindex = rule({
   id: 'robots-noindex',
   family: 'address',
+  shownOn: { snippet: 'trail', head: 'robots' },
   severity: 'flaw',
   sign: 'order',
   name: 'Page kept out of results',

@@ -22,6 +22,7 @@ export const unknownDirectives = (directives: readonly string[]): string[] =>
 export const robotsUnknown = rule({
   id: 'robots-unknown',
   family: 'address',
+  shownOn: { snippet: 'trail', head: 'robots' },
   severity: 'nit',
   sign: 'order',
   name: 'Unknown robots directive',

@@ -26,6 +26,7 @@ export function whatOf(
 export const shellComment = rule({
   id: 'shell-comment',
   family: 'shell',
+  shownOn: { head: 'broken' },
   severity: 'nit',
   sign: 'too-much',
   name: 'Forgotten comment',

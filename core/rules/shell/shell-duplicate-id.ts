@@ -4,6 +4,7 @@ import { rule } from '../rule.ts'
 export const shellDuplicateId = rule({
   id: 'shell-duplicate-id',
   family: 'shell',
+  shownOn: { head: 'broken' },
   severity: 'flaw',
   sign: 'alike',
   name: 'Duplicate id',

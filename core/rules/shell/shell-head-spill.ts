@@ -19,6 +19,7 @@ function spilled(page: PageFacts): { what: string; place: Place }[] {
 export const shellHeadSpill = rule({
   id: 'shell-head-spill',
   family: 'shell',
+  shownOn: { head: 'metas' },
   severity: 'flaw',
   sign: 'order',
   name: 'Head closed too early',

@@ -4,6 +4,7 @@ import { rule } from '../rule.ts'
 export const shellMain = rule({
   id: 'shell-main',
   family: 'shell',
+  shownOn: { head: 'landmarks' },
   severity: 'nit',
   sign: 'missing',
   name: 'The page needs exactly one main landmark',

@@ -21,6 +21,7 @@ const serious = new Map(
 export const shellParse = rule({
   id: 'shell-parse',
   family: 'shell',
+  shownOn: { head: 'broken' },
   severity: 'nit',
   sign: 'order',
   name: 'Broken markup',

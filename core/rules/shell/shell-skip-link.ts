@@ -29,6 +29,7 @@ export function leadsPastMenu(page: PageFacts): boolean {
 export const shellSkipLink = rule({
   id: 'shell-skip-link',
   family: 'shell',
+  shownOn: { head: 'landmarks' },
   severity: 'nit',
   sign: 'missing',
   name: 'No skip link',

@@ -4,6 +4,7 @@ import { rule } from '../rule.ts'
 export const keywordAbsent = rule({
   id: 'keyword-absent',
   family: 'text',
+  shownOn: { snippet: 'keyword' },
   severity: 'flaw',
   sign: 'missing',
   name: 'The keyword is not in the text',

@@ -7,6 +7,7 @@ const FEWEST_WORDS = 50
 export const keywordDense = rule({
   id: 'keyword-dense',
   family: 'text',
+  shownOn: { snippet: 'keyword' },
   severity: 'flaw',
   sign: 'too-much',
   name: 'Keyword used too often',

@@ -6,6 +6,7 @@ import { rule } from '../rule.ts'
 export const keywordLead = rule({
   id: 'keyword-lead',
   family: 'text',
+  shownOn: { snippet: 'keyword' },
   severity: 'flaw',
   sign: 'missing',
   name: 'Keyword not near the beginning',

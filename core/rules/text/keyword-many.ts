@@ -4,6 +4,7 @@ import { rule } from '../rule.ts'
 export const keywordMany = rule({
   id: 'keyword-many',
   family: 'text',
+  shownOn: { snippet: 'keyword' },
   severity: 'nit',
   sign: 'too-much',
   name: 'Too many keywords for one page',

@@ -5,6 +5,7 @@ import { siteRule } from '../rule.ts'
 export const keywordShared = siteRule({
   id: 'keyword-shared',
   family: 'text',
+  shownOn: { snippet: 'keyword' },
   severity: 'flaw',
   sign: 'alike',
   name: 'Several pages have the same keyword',

@@ -5,6 +5,7 @@ import { rule } from '../rule.ts'
 export const keywordUnassigned = rule({
   id: 'keyword-unassigned',
   family: 'text',
+  shownOn: { snippet: 'keyword' },
   severity: 'nit',
   sign: 'missing',
   name: 'No keyword chosen',

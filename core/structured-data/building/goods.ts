@@ -1,7 +1,7 @@
 /** Data about what a page offers: products, events, recipes. */
 import {
   Builder,
-  type Ground,
+  type Material,
   date,
   description,
   headline,
@@ -14,18 +14,18 @@ import {
   pieceAs,
   price,
   under,
-} from './ground.ts'
+} from './material.ts'
 import { dateIn, durationIn, timesIn } from '../figures-in-text.ts'
 
-export function product(ground: Ground): Builder {
+export function product(material: Material): Builder {
   const b = new Builder('Product')
-  b.put(['name'], headline(ground))
-  b.put(['description'], description(ground))
-  const image = picture(ground)
+  b.put(['name'], headline(material))
+  b.put(['description'], description(material))
+  const image = picture(material)
   if (image) b.put(['image', 0], image)
-  const sku = label(ground, named.sku)
+  const sku = label(material, named.sku)
   if (sku) b.put(['sku'], { value: sku.value, what: `beside “${sku.name}”`, start: sku.start, role: 'sku' })
-  const brand = label(ground, named.brand)
+  const brand = label(material, named.brand)
   if (brand) {
     b.fix(['brand', '@type'], 'Brand')
     b.put(['brand', 'name'], {
@@ -35,8 +35,8 @@ export function product(ground: Ground): Builder {
       role: 'brand',
     })
   }
-  price(b, ['offers'], ground)
-  const rated = ground.content.pieces.find(
+  price(b, ['offers'], material)
+  const rated = material.content.pieces.find(
     (p) =>
       /(\d(?:[.,]\d+)?)\s+(?:out\s+)?of\s+(?:5|five|10|ten)\b/i.test(p.text) &&
       /\d+\s+(?:reviews?|ratings?|people|customers|readers)/i.test(p.text),
@@ -61,14 +61,14 @@ export function product(ground: Ground): Builder {
   return b
 }
 
-export function event(ground: Ground): Builder {
+export function event(material: Material): Builder {
   const b = new Builder('Event')
-  const { lang, content } = ground
-  b.put(['name'], headline(ground))
-  b.put(['description'], description(ground))
-  const image = picture(ground)
+  const { lang, content } = material
+  b.put(['name'], headline(material))
+  b.put(['description'], description(material))
+  const image = picture(material)
   if (image) b.put(['image', 0], image)
-  const when = label(ground, named.when)
+  const when = label(material, named.when)
   const time = content.times.find((t) => /^\d{4}-\d{2}-\d{2}/.test(t.datetime))
   const day = when ? dateIn(when.value, lang) : null
   if (when && day) {
@@ -88,9 +88,9 @@ export function event(ground: Ground): Builder {
       start: time.start,
       role: 'start',
     })
-  const ends = date(ground, named.ends, 'end')
+  const ends = date(material, named.ends, 'end')
   if (ends) b.put(['endDate'], ends)
-  const where = label(ground, named.where)
+  const where = label(material, named.where)
   if (where) {
     const [first, ...rest] = where.value.split(/,\s*/)
     const what = `beside “${where.name}”`
@@ -103,30 +103,30 @@ export function event(ground: Ground): Builder {
       role: 'address',
     })
   }
-  price(b, ['offers'], ground)
-  organisation(b, ['organizer'], ground)
+  price(b, ['offers'], material)
+  organisation(b, ['organizer'], material)
   return b
 }
 
-export function recipe(ground: Ground): Builder {
+export function recipe(material: Material): Builder {
   const b = new Builder('Recipe')
-  const { content } = ground
-  b.put(['name'], headline(ground))
-  b.put(['description'], description(ground))
-  const image = picture(ground)
+  const { content } = material
+  b.put(['name'], headline(material))
+  b.put(['description'], description(material))
+  const image = picture(material)
   if (image) b.put(['image', 0], image)
-  organisation(b, ['author'], ground)
+  organisation(b, ['author'], material)
   for (const [property, names, role] of [
     ['prepTime', named.prep, 'prep'],
     ['cookTime', named.cook, 'cook'],
     ['totalTime', named.total, 'total'],
   ] as const) {
-    const said = label(ground, names)
+    const said = label(material, names)
     const duration = said && durationIn(said.value)
     if (said && duration)
       b.put([property], { value: duration, what: `beside “${said.name}”`, start: said.start, role })
   }
-  const serves = label(ground, named.yield)
+  const serves = label(material, named.yield)
   if (serves)
     b.put(['recipeYield'], {
       value: serves.value.replace(/\.$/, ''),

@@ -1,7 +1,7 @@
 /** Data about what a page says: questions, its place in the site, articles, courses, films, pages. */
 import {
   Builder,
-  type Ground,
+  type Material,
   type Found,
   date,
   description,
@@ -15,11 +15,11 @@ import {
   pieceAs,
   price,
   questionsOf,
-} from './ground.ts'
+} from './material.ts'
 import { dateIn, durationIn } from '../figures-in-text.ts'
 import { resolveAddress } from '../../addresses/addresses.ts'
 
-export function faqPage({ content }: Ground): Builder {
+export function faqPage({ content }: Material): Builder {
   const b = new Builder('FAQPage')
   questionsOf(content).forEach(({ question, answer }, i) => {
     b.fix(['mainEntity', i, '@type'], 'Question')
@@ -33,7 +33,7 @@ export function faqPage({ content }: Ground): Builder {
   return b
 }
 
-export function breadcrumbList({ site, page }: Ground): Builder {
+export function breadcrumbList({ site, page }: Material): Builder {
   const b = new Builder('BreadcrumbList')
   const all = [...site.trail]
   all.forEach(({ url, name, path }, i) => {
@@ -55,15 +55,15 @@ export function breadcrumbList({ site, page }: Ground): Builder {
   return b
 }
 
-export function article(ground: Ground): Builder {
+export function article(material: Material): Builder {
   const b = new Builder('Article')
-  b.put(['headline'], headline(ground))
-  b.put(['description'], description(ground))
-  const image = picture(ground)
+  b.put(['headline'], headline(material))
+  b.put(['description'], description(material))
+  const image = picture(material)
   if (image) b.put(['image', 0], image)
-  b.put(['datePublished'], date(ground, named.published, 'published'))
-  b.put(['dateModified'], date(ground, named.updated, 'updated'))
-  const { content, page } = ground
+  b.put(['datePublished'], date(material, named.published, 'published'))
+  b.put(['dateModified'], date(material, named.updated, 'updated'))
+  const { content, page } = material
   const byline = content.pieces.find(
     (p) => p.kind !== 'heading' && p.text.length < 120 && /^(?:[Bb]y|[Aa]f|[Vv]on)\s+\p{Lu}/u.test(p.text),
   )
@@ -91,18 +91,18 @@ export function article(ground: Ground): Builder {
         role: 'author-url',
       })
   }
-  organisation(b, ['publisher'], ground)
-  b.put(['mainEntityOfPage'], own(ground))
+  organisation(b, ['publisher'], material)
+  b.put(['mainEntityOfPage'], own(material))
   return b
 }
 
-export function course(ground: Ground): Builder {
+export function course(material: Material): Builder {
   const b = new Builder('Course')
-  b.put(['name'], headline(ground))
-  b.put(['description'], description(ground) ?? lead(ground))
-  organisation(b, ['provider'], ground)
-  const when = label(ground, named.when)
-  const day = when && dateIn(when.value, ground.lang)
+  b.put(['name'], headline(material))
+  b.put(['description'], description(material) ?? lead(material))
+  organisation(b, ['provider'], material)
+  const when = label(material, named.when)
+  const day = when && dateIn(when.value, material.lang)
   if (when && day) {
     b.fix(['hasCourseInstance', '@type'], 'CourseInstance')
     b.put(['hasCourseInstance', 'startDate'], {
@@ -112,16 +112,16 @@ export function course(ground: Ground): Builder {
       role: 'start',
     })
   }
-  price(b, ['offers'], ground)
+  price(b, ['offers'], material)
   return b
 }
 
-export function videoObject(ground: Ground): Builder {
+export function videoObject(material: Material): Builder {
   const b = new Builder('VideoObject')
-  const { content, page } = ground
+  const { content, page } = material
   const video = content.videos[0]
-  b.put(['name'], headline(ground))
-  b.put(['description'], description(ground))
+  b.put(['name'], headline(material))
+  b.put(['description'], description(material))
   const whole = (href: string) => resolveAddress(href, page.url) ?? ''
   if (video?.poster)
     b.put(['thumbnailUrl'], {
@@ -130,7 +130,7 @@ export function videoObject(ground: Ground): Builder {
       start: video.start,
       role: 'poster',
     })
-  b.put(['uploadDate'], date(ground, named.filmed, 'uploaded'))
+  b.put(['uploadDate'], date(material, named.filmed, 'uploaded'))
   if (video)
     b.put([/\.(?:mp4|webm|ogv|mov|m4v)(?:[?#]|$)/i.test(video.src) ? 'contentUrl' : 'embedUrl'], {
       value: whole(video.src),
@@ -138,7 +138,7 @@ export function videoObject(ground: Ground): Builder {
       start: video.start,
       role: 'video',
     })
-  const length = label(ground, named.length)
+  const length = label(material, named.length)
   const duration = length && durationIn(length.value)
   if (length && duration)
     b.put(['duration'], {
@@ -150,10 +150,10 @@ export function videoObject(ground: Ground): Builder {
   return b
 }
 
-export function webPage(ground: Ground): Builder {
+export function webPage(material: Material): Builder {
   const b = new Builder('WebPage')
-  b.put(['name'], headline(ground))
-  b.put(['url'], own(ground))
-  organisation(b, ['publisher'], ground)
+  b.put(['name'], headline(material))
+  b.put(['url'], own(material))
+  organisation(b, ['publisher'], material)
   return b
 }

@@ -1,7 +1,7 @@
 /** Data about who stands behind a page: businesses, jobs, organisations, sites. */
 import {
   Builder,
-  type Ground,
+  type Material,
   date,
   description,
   headline,
@@ -9,16 +9,16 @@ import {
   named,
   organisation,
   picture,
-} from './ground.ts'
+} from './material.ts'
 import { hoursIn, pricesIn } from '../figures-in-text.ts'
 import { resolveAddress } from '../../addresses/addresses.ts'
 
-export function localBusiness(ground: Ground): Builder {
+export function localBusiness(material: Material): Builder {
   const b = new Builder('LocalBusiness')
-  const { content, lang, site, page } = ground
+  const { content, lang, site, page } = material
   if (site.name !== null)
     b.put(['name'], { value: site.name, what: 'the site’s name', start: null, role: 'site' })
-  else b.put(['name'], headline(ground))
+  else b.put(['name'], headline(material))
   b.put(['url'], { value: site.base, what: 'the site’s address', start: null, role: 'site-address' })
   const address = content.pieces.find((p) => p.kind === 'address') ?? null
   if (address)
@@ -31,7 +31,7 @@ export function localBusiness(ground: Ground): Builder {
         role: `address-${property}`,
       })
     })
-  reach(b, ground)
+  reach(b, material)
   let i = 0
   const rows = new Map<number, string>()
   content.pieces.forEach(
@@ -63,16 +63,16 @@ export function localBusiness(ground: Ground): Builder {
     })
     i++
   }
-  const image = picture(ground)
+  const image = picture(material)
   if (image) b.put(['image', 0], image)
   b.fix(['@id'], `${page.url.split('#')[0]}#business`)
   return b
 }
 
-export function jobPosting(ground: Ground): Builder {
+export function jobPosting(material: Material): Builder {
   const b = new Builder('JobPosting')
-  const { content, lang } = ground
-  b.put(['title'], headline(ground))
+  const { content, lang } = material
+  b.put(['title'], headline(material))
   const text = content.pieces.filter((p) => p.kind === 'text' || p.kind === 'item')
   const first = text[0]
   if (first)
@@ -82,10 +82,10 @@ export function jobPosting(ground: Ground): Builder {
       start: first.start,
       role: 'body',
     })
-  b.put(['datePosted'], date(ground, named.published, 'posted'))
-  b.put(['validThrough'], date(ground, named.closing, 'closing'))
-  organisation(b, ['hiringOrganization'], ground)
-  const where = label(ground, named.where)
+  b.put(['datePosted'], date(material, named.published, 'posted'))
+  b.put(['validThrough'], date(material, named.closing, 'closing'))
+  organisation(b, ['hiringOrganization'], material)
+  const where = label(material, named.where)
   if (where) {
     b.fix(['jobLocation', '@type'], 'Place')
     b.put(['jobLocation', 'address'], {
@@ -101,7 +101,7 @@ export function jobPosting(ground: Ground): Builder {
     [/\bseasonal|temporary\b/i, 'TEMPORARY'],
     [/\bvolunteer\b/i, 'VOLUNTEER'],
   ]
-  const hours = label(ground, named.hours)
+  const hours = label(material, named.hours)
   for (const [words, value] of kinds) {
     const said =
       hours && words.test(hours.value)
@@ -111,7 +111,7 @@ export function jobPosting(ground: Ground): Builder {
     b.put(['employmentType'], { value, what: 'words on the page', start: said.start, role: 'employment' })
     break
   }
-  const pay = label(ground, named.pay)
+  const pay = label(material, named.pay)
   const piece = pay
     ? null
     : content.pieces.find(
@@ -137,13 +137,13 @@ export function jobPosting(ground: Ground): Builder {
   return b
 }
 
-export function organization(ground: Ground): Builder {
+export function organization(material: Material): Builder {
   const b = new Builder('Organization')
-  const { site, content, page } = ground
+  const { site, content, page } = material
   b.fix(['@id'], `${site.base}#organisation`)
   if (site.name !== null)
     b.put(['name'], { value: site.name, what: 'the site’s name', start: null, role: 'site' })
-  else b.put(['name'], headline(ground))
+  else b.put(['name'], headline(material))
   b.put(['url'], { value: site.base, what: 'the site’s address', start: null, role: 'site-address' })
   const logo =
     content.images.find((m) => m.inHeader && m.src !== '') ??
@@ -151,8 +151,8 @@ export function organization(ground: Ground): Builder {
   const url = logo && resolveAddress(logo.src, page.url)
   if (logo && url)
     b.put(['logo'], { value: url, what: 'the picture in the header', start: logo.start, role: 'logo' })
-  b.put(['description'], description(ground))
-  reach(b, ground)
+  b.put(['description'], description(material))
+  reach(b, material)
   content.links
     .filter((l) => l.rel.split(/\s+/).includes('me') && /^https?:/i.test(l.href))
     .forEach((l, i) =>
@@ -166,15 +166,15 @@ export function organization(ground: Ground): Builder {
   return b
 }
 
-export function webSite(ground: Ground): Builder {
+export function webSite(material: Material): Builder {
   const b = new Builder('WebSite')
-  const { site } = ground
+  const { site } = material
   b.fix(['@id'], `${site.base}#website`)
   if (site.name !== null)
     b.put(['name'], { value: site.name, what: 'the site’s name', start: null, role: 'site' })
-  else b.put(['name'], headline(ground))
+  else b.put(['name'], headline(material))
   b.put(['url'], { value: site.base, what: 'the site’s address', start: null, role: 'site-address' })
-  organisation(b, ['publisher'], ground)
+  organisation(b, ['publisher'], material)
   return b
 }
 
@@ -214,7 +214,7 @@ function addressParts(text: string): [string, string][] {
 }
 
 /** Puts in the telephone number and the mail address that the page links to. */
-function reach(b: Builder, { content, labels }: Ground): void {
+function reach(b: Builder, { content, labels }: Material): void {
   const tel = content.links.find((l) => /^tel:/i.test(l.href))
   const phone = labels.find((l) => named.phone.test(l.name.trim()) && /\d{4}/.test(l.value))
   if (tel)

@@ -48,7 +48,7 @@ export interface SiteSide {
   trail: { url: string; name: string; path: string }[]
 }
 
-export interface Ground {
+export interface Material {
   page: PageFacts
   lang: string
   site: SiteSide
@@ -69,7 +69,7 @@ function contentFor(page: PageFacts, text: string): Content {
   if (known?.text !== text) cache.set(page, (known = { text, content: contentOf(text) }))
   return known.content
 }
-export function groundOf(page: PageFacts, text: string, site: SiteSide, language: string): Ground {
+export function materialOf(page: PageFacts, text: string, site: SiteSide, language: string): Material {
   let labels: Label[] | null = null
   return {
     page,
@@ -120,7 +120,7 @@ function saidIn(text: string): { name: string; value: string }[] {
   }
   return out
 }
-export const label = ({ labels }: Ground, names: RegExp): Label | null =>
+export const label = ({ labels }: Material, names: RegExp): Label | null =>
   labels.find((l) => names.test(l.name.trim())) ?? null
 
 export const named = {
@@ -186,24 +186,24 @@ export const pieceAs = (
   start,
   role,
 })
-export function headline({ page }: Ground): Found | null {
+export function headline({ page }: Material): Found | null {
   const h1 = outlineOf(page).find((h) => h.level === 1 && h.text)
   if (h1) return { value: h1.text, what: 'the first heading', start: h1.start, role: 'h1' }
   const title = titleOf(page)
   return title?.text ? { value: title.text, what: 'the title', start: title.start, role: 'title' } : null
 }
-export function description({ page }: Ground): Found | null {
+export function description({ page }: Material): Found | null {
   const meta = descriptionOf(page)
   return meta?.content
     ? { value: meta.content, what: 'the meta description', start: meta.start, role: 'description' }
     : null
 }
-export function picture({ page, content }: Ground): Found | null {
+export function picture({ page, content }: Material): Found | null {
   const image = content.images.find((m) => m.inMain && m.src !== '' && !m.src.startsWith('data:'))
   const url = image && resolveAddress(image.src, resolveAddress(page.base ?? '', page.url) ?? page.url)
   return image && url ? { value: url, what: 'the first picture', start: image.start, role: 'image' } : null
 }
-export const own = ({ page }: Ground): Found => ({
+export const own = ({ page }: Material): Found => ({
   value: page.url,
   what: 'the page’s address',
   start: null,
@@ -211,9 +211,9 @@ export const own = ({ page }: Ground): Found => ({
 })
 
 /** A date by its label, or by a `time` element that such a word stands before, with a time of day where one is named. */
-export function date(ground: Ground, names: RegExp, role: string): Found | null {
-  const { content, lang } = ground
-  const said = label(ground, names)
+export function date(material: Material, names: RegExp, role: string): Found | null {
+  const { content, lang } = material
+  const said = label(material, names)
   if (said) {
     const day = dateIn(said.value, lang)
     if (day) return { value: day, what: `beside “${said.name}”`, start: said.start, role }
@@ -239,7 +239,7 @@ export function date(ground: Ground, names: RegExp, role: string): Found | null 
 }
 
 /** Puts in who is behind the page: by reference where the site describes it already. */
-export function organisation(b: Builder, path: string[], { site }: Ground): void {
+export function organisation(b: Builder, path: string[], { site }: Material): void {
   if (site.organisation !== null) b.fix([...path], { '@id': site.organisation })
   else if (site.name !== null) {
     b.fix([...path, '@type'], 'Organization')
@@ -248,9 +248,9 @@ export function organisation(b: Builder, path: string[], { site }: Ground): void
   }
 }
 
-export function price(b: Builder, path: string[], ground: Ground): boolean {
-  const { content, lang } = ground
-  const by = label(ground, named.price)
+export function price(b: Builder, path: string[], material: Material): boolean {
+  const { content, lang } = material
+  const by = label(material, named.price)
   const where = by && pricesIn(by.value, lang).length > 0 ? by : null
   const piece = where
     ? null
@@ -280,7 +280,7 @@ export function price(b: Builder, path: string[], ground: Ground): boolean {
       break
     }
   }
-  b.put([...path, 'url'], own(ground))
+  b.put([...path, 'url'], own(material))
   return true
 }
 
@@ -320,7 +320,7 @@ export function under(content: Content, names: RegExp): Piece[] {
   return content.pieces.slice(at + 1, end < 0 ? undefined : end)
 }
 
-export function lead({ content }: Ground): Found | null {
+export function lead({ content }: Material): Found | null {
   const first = content.pieces.find((p) => p.kind === 'text')
   return first ? pieceAs('lead', 'the first paragraph', first) : null
 }
