@@ -3,10 +3,14 @@
  * backtrack runs over them.
  */
 
-const folding = /[ \t\n\f\r]+/g
+/** Runs of HTML's white space that folding changes: several, or one that is no space. */
+const folding = /[\t\n\f\r][ \t\n\f\r]*| [ \t\n\f\r]+/g
+
+/** White space folded to single spaces, as HTML shows it; no-break spaces stay. */
+export const foldSpaces = (text: string): string => text.replace(folding, ' ')
 
 /** As HTML shows it: white space folded to single spaces and trimmed; no-break spaces stay. */
-export const fold = (text: string): string => text.replace(folding, ' ').trim()
+export const fold = (text: string): string => (text === '' ? '' : foldSpaces(text).trim())
 
 /** White space as `\s` has it, by UTF-16 unit. */
 export const isSpace = (unit: number): boolean =>

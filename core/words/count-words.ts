@@ -30,12 +30,12 @@ function unspacedShare(c: number): number {
 }
 const isPunctuation = (c: number) => (c >= 0x3001 && c <= 0x303f) || (c >= 0xff00 && c <= 0xff0f)
 
-/** Walks a text's words; stops when `most` are counted. Returns how many there are and where it stopped. */
-function walkWords(text: string, most: number): { count: number; at: number } {
+/** Walks the words of a text's stretch; stops when `most` are counted. Returns how many there are and where it stopped. */
+function walkWords(text: string, from: number, to: number, most: number): { count: number; at: number } {
   let count = 0
   let shares = 0
   let inWord = false
-  for (let i = 0; i < text.length; i++) {
+  for (let i = from; i < to; i++) {
     const c = text.charCodeAt(i)
     if (c < 128 ? c === 0x20 || (c >= 9 && c <= 13) : isSpace(c)) inWord = false
     else if (c >= 0xe00 && isPunctuation(c)) inWord = false
@@ -51,14 +51,16 @@ function walkWords(text: string, most: number): { count: number; at: number } {
       if (count + shares > most) return { count: most, at: i }
     }
   }
-  return { count: Math.round(count + shares), at: text.length }
+  return { count: Math.round(count + shares), at: to }
 }
 
 /**
  * How many words: runs between white space with a letter or digit in them, as an editor counts; in scripts that
- * write without spaces, an estimate by characters.
+ * write without spaces, an estimate by characters. Of the stretch `[from, to)` where one is given, in UTF-16 units.
  */
-export const countWords = (text: string): number => walkWords(text, Infinity).count
+export const countWords = (text: string, from = 0, to = text.length): number =>
+  walkWords(text, from, to, Infinity).count
 
 /** The first `n` words of a text, for rules about how a page begins. */
-export const firstWords = (text: string, n: number): string => text.slice(0, walkWords(text, n).at)
+export const firstWords = (text: string, n: number): string =>
+  text.slice(0, walkWords(text, 0, text.length, n).at)

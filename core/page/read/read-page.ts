@@ -27,16 +27,16 @@ import { isOwnSign } from './heading-sign.ts'
 import { findMain, isChosen, textOfRegions, type Candidates } from './main-content.ts'
 import { attribute, HTML, isElement, parsePage, type Element, type Node } from './parse.ts'
 import { resolveAddress } from '../../addresses/addresses.ts'
+import { resolverFor } from '../../addresses/resolver.ts'
 import { toBytePlaces } from '../source/places.ts'
 import type { Source } from '../source/source.ts'
-import { fold } from '../../strings.ts'
+import { fold, foldSpaces } from '../../strings.ts'
 import { countWords } from '../../words/count-words.ts'
 
 /** So many things from the top are looked at for a skip link; common practice: it is the first, or right behind the home link. */
 const FIRST_FOCUSABLE = 4
 const boldStyle = /(?:^|;)\s*font-weight\s*:\s*(?:bold|bolder|[6-9]00)\b/i
 const hiding = /(?:^|;)\s*(?:display\s*:\s*none|visibility\s*:\s*hidden)\b/i
-const folding = /[ \t\n\f\r]+/g
 /** A level deeper than this is none that a page can mean; WAI-ARIA 1.2 sets no bound. From memory. */
 const DEEPEST_LEVEL = 99
 /** Headings and links that gather their words at one time: deeper nesting than this is no page's, and the outermost are let go. */
@@ -165,7 +165,7 @@ export function readPage(source: Source, where: Where): PageFacts {
     main: { by: 'body', text: '', words: 0, lead: 0 },
   }
 
-  let base = where.url
+  let resolve = resolverFor(where.url)
   const seenIds = new Set<number>()
   const labelled: { image: PageFacts['images'][number]; ids: string[] }[] = []
   const ids = new Set<string>()
@@ -185,6 +185,8 @@ export function readPage(source: Source, where: Where): PageFacts {
   let openHeading: HeadingFact | null = null
   /** Of the heading that the walk is in. */
   let headingCapture: Capture | null = null
+  /** The words under each heading, as stretches of the text. */
+  const under: { fact: HeadingFact; from: number; to: number }[] = []
   let headingTextFrom = 0
 
   const say = (chunk: string, { unseen, hidden }: Frame) => {
@@ -194,10 +196,6 @@ export function readPage(source: Source, where: Where): PageFacts {
       length += chunk.length
     }
     for (const capture of captures) if (!hidden || capture.hidden) capture.text += chunk
-  }
-  const words = (from: number) => {
-    const joined = parts.slice(from).join('')
-    return countWords(joined)
   }
 
   const open = (capture: Capture) => {
@@ -224,7 +222,7 @@ export function readPage(source: Source, where: Where): PageFacts {
           const href = attribute(node, 'href')
           if (href !== null) {
             page.base = href
-            base = resolveAddress(href, where.url) ?? where.url
+            resolve = resolverFor(resolveAddress(href, where.url) ?? where.url)
           }
         }
         break
@@ -256,7 +254,7 @@ export function readPage(source: Source, where: Where): PageFacts {
       case 'link': {
         const rel = attribute(node, 'rel')?.toLowerCase().split(/\s+/) ?? []
         const href = (attribute(node, 'href') ?? '').trim()
-        const url = href === '' ? null : resolveAddress(href, base)
+        const url = href === '' ? null : resolve(href)
         if (rel.includes('canonical')) page.canonicals.push({ href, url, inHead, ...place(node) })
         else if (rel.includes('alternate')) page.alternates.push({ href, url, inHead, ...place(node) })
         else page.rels.push({ rel: rel.join(' '), href, url, inHead, ...place(node) })
@@ -318,11 +316,11 @@ export function readPage(source: Source, where: Where): PageFacts {
       const { text, sign } = capture
       fact.text = fold(sign && fold(text.slice(sign.to)) === '' ? text.slice(0, sign.from) : text)
       openHeading = fact
-      headingTextFrom = parts.length
+      headingTextFrom = length
     })
   }
   function closeHeading(): void {
-    if (openHeading) openHeading.words = words(headingTextFrom)
+    if (openHeading) under.push({ fact: openHeading, from: headingTextFrom, to: length })
     openHeading = null
   }
 
@@ -551,7 +549,7 @@ export function readPage(source: Source, where: Where): PageFacts {
     const trimmed = href.trim()
     const fact: AnchorFact = {
       href: trimmed,
-      url: resolveAddress(trimmed, base),
+      url: resolve(trimmed),
       text: '',
       landmark: frame.landmark,
       untabbed: node.tagName === 'area' || attribute(node, 'tabindex') === '-1',
@@ -577,7 +575,7 @@ export function readPage(source: Source, where: Where): PageFacts {
     (node, frame) => {
       if (frame.unseen && (kindOf(frame.node.tagName) & NOT_TEXT) !== 0) return
       if (frame.inHead || frame.node.tagName === 'html') return
-      const chunk = node.value.replace(folding, ' ')
+      const chunk = foldSpaces(node.value)
       say(chunk, frame)
       if (frame.unseen || chunk === ' ' || chunk === '') return
       if (frame.box) {
@@ -601,6 +599,7 @@ export function readPage(source: Source, where: Where): PageFacts {
 
   const all = parts.join('')
   page.text = all
+  for (const { fact, from, to } of under) fact.words = countWords(all, from, to)
   const { by, regions } = findMain(all, candidates)
   let first = -1
   // Both in document order: one pass over the regions is enough.
@@ -668,8 +667,9 @@ function walk(
       if (child === undefined) {
         depth--
         leave(frame)
-      } else if (isElement(child)) open(child)
-      else if (child.nodeName === '#text') onText(child as unknown as { value: string }, frame)
+      } else if (child.nodeName === '#text') onText(child as unknown as { value: string }, frame)
+      // Nodes that are no elements have names that begin with a number sign.
+      else if (child.nodeName.charCodeAt(0) !== 0x23) open(child as Element)
     }
   }
 }
