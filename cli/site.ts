@@ -5,12 +5,12 @@ import type { SiteAtHand } from '../core/exchange/hand-off.ts'
 import type { Outcome } from '../core/page/read/boundary.ts'
 import { readSource } from '../core/page/source/source.ts'
 import { defaultStyle, type HouseStyle } from '../core/rules/house-style.ts'
-import { noMoves, type SlugEdit } from '../core/site/moves.ts'
+import { noMoves } from '../core/site/moves.ts'
 import { filePage, type PageId, type PageIdentity } from '../core/site/page-identity.ts'
 import { emptyIndex } from '../core/site/site-index.ts'
 import { styleOf, templatesOf, type Decisions } from '../core/work/decisions.ts'
 import { sourceFacts } from '../core/work/page-proof.ts'
-import { fromRoot, settleMoves, slugOf, type SiteSetting } from '../core/work/setting.ts'
+import { filesFromRoot, settleMoves, slugsOf, type SiteSetting } from '../core/work/setting.ts'
 import { baseFrom } from './inputs.ts'
 import { Problem } from './problem.ts'
 import { openSite } from './site-files.ts'
@@ -97,20 +97,11 @@ export function siteFrom(
 }
 
 /** All files of the site by id and path from the root. */
-export const filesOf = (site: CommandSite): (readonly [PageId, string])[] => [
-  ...[...site.pages.values()].flatMap(({ id, file }) =>
-    file === null ? [] : [[id, fromRoot(file, site.setting)] as const],
-  ),
-  ...site.otherFiles.map((path) => [path, fromRoot(path, site.setting)] as const),
-]
+export const filesOf = ({ pages, otherFiles, setting }: CommandSite) =>
+  filesFromRoot(pages.values(), otherFiles, setting)
 
 /** Takes over decisions: what they move has moved. */
 export function decide(site: CommandSite, decisionsOf: (id: PageId) => Decisions): void {
   site.decisionsOf = decisionsOf
-  const slugs = new Map<string, SlugEdit>()
-  for (const { id, file } of site.pages.values()) {
-    const slug = slugOf(decisionsOf(id))
-    if (slug && file !== null) slugs.set(fromRoot(file, site.setting), slug)
-  }
-  settleMoves(site.setting, filesOf(site), slugs)
+  settleMoves(site.setting, filesOf(site), slugsOf(site.pages.values(), decisionsOf, site.setting))
 }

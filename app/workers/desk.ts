@@ -11,7 +11,7 @@ import { styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
 import type { Rule, SiteMark } from '../../core/rules/rule.ts'
 import { auditSite, ruleOf } from '../../core/rules/runner.ts'
 import { noMoves } from '../../core/site/moves.ts'
-import { pathOf, type PageId, type PageIdentity } from '../../core/site/page-identity.ts'
+import { filePage, pathOf, type PageId, type PageIdentity } from '../../core/site/page-identity.ts'
 import { emptyIndex, updateIndex } from '../../core/site/site-index.ts'
 import { commonSuffix } from '../../core/wording/patterns.ts'
 import type { DraftedTake } from '../../core/wording/takes.ts'
@@ -24,7 +24,15 @@ import {
   type LedgerRow,
   type Reading,
 } from '../../core/work/evaluate.ts'
-import { addressesFor, fromRoot, settleMoves, slugOf } from '../../core/work/setting.ts'
+import { addressOf } from '../../core/addresses/addresses.ts'
+import {
+  addressesFor,
+  filesFromRoot,
+  fromRoot,
+  settleMoves,
+  slugOf,
+  slugsOf,
+} from '../../core/work/setting.ts'
 import { db, type RowRecord, type SiteRecord } from '../store/db.ts'
 import { current, readingFor, setCurrent, sourceFor, type Open } from './open-site.ts'
 import { draftedTakes, viewOf, type PageView } from './page-view.ts'
@@ -51,12 +59,12 @@ export type RuleName = Pick<Rule, 'id' | 'name' | 'family' | 'severity' | 'basis
 export async function openSite(siteId: string, today: string, later = false): Promise<Opened | null> {
   const site = await db.sites.get(siteId)
   if (!site || site.status !== 'ready') return null
-  const [rows, work, filePaths, pages] = await Promise.all([
+  const [rows, work, filePaths] = await Promise.all([
     db.ledger.where('site').equals(siteId).toArray(),
     db.decisions.where('site').equals(siteId).toArray(),
     db.files.where('site').equals(siteId).primaryKeys(),
-    identitiesOf(siteId),
   ])
+  const pages = await identitiesOf(site, rows)
   const decided = new Map(work.map((w) => [w.page, w.decisions]))
   const open = openOf(
     site,
@@ -67,10 +75,7 @@ export async function openSite(siteId: string, today: string, later = false): Pr
   )
   setCurrent(open)
   const { setting } = open
-  for (const { id, file } of pages.values()) {
-    const slug = slugOf(decided.get(id) ?? {})
-    if (slug && file !== null) open.slugs.set(fromRoot(file, setting), slug)
-  }
+  open.slugs = slugsOf(pages.values(), (id) => decided.get(id) ?? {}, setting)
   settleMoves(setting, open.files, open.slugs)
   for (const row of rows.sort((a, b) => (a.path < b.path ? -1 : 1))) {
     const page = pages.get(row.id)
@@ -106,13 +111,18 @@ export async function openSite(siteId: string, today: string, later = false): Pr
 }
 const FEW = 60
 
-/** What the site's pages are known by, without their bytes in memory at once. */
-async function identitiesOf(siteId: string): Promise<Map<PageId, PageIdentity>> {
+/** What the site's pages are known by. Files say it by their rows alone: to open a site must not mean to read all of it. */
+async function identitiesOf(site: SiteRecord, rows: RowRecord[]): Promise<Map<PageId, PageIdentity>> {
   const pages = new Map<PageId, PageIdentity>()
-  await db.pages
-    .where('site')
-    .equals(siteId)
-    .each(({ id, url, file, served, partial }) => void pages.set(id, { id, url, file, served, partial }))
+  const fetched: [string, PageId][] = []
+  for (const { id, file } of rows)
+    if (file === null) fetched.push([site.id, id])
+    else pages.set(id, filePage(id, file, addressOf(fromRoot(file, site), site.base)))
+  for (const record of await db.pages.bulkGet(fetched))
+    if (record) {
+      const { id, url, file, served, partial } = record
+      pages.set(id, { id, url, file, served, partial })
+    }
   return pages
 }
 
@@ -124,12 +134,7 @@ function openOf(
   otherFiles: string[],
 ): Open {
   const { base, root, name, whole } = site
-  const files = [
-    ...[...pages.values()].flatMap(({ id, file }) =>
-      file === null ? [] : [[id, fromRoot(file, { root })] as const],
-    ),
-    ...otherFiles.map((path) => [path, fromRoot(path, { root })] as const),
-  ]
+  const files = filesFromRoot(pages.values(), otherFiles, { root })
   return {
     site,
     setting: {

@@ -2,12 +2,12 @@
 import { addressOf, isPagePath, normaliseBase } from '../../core/addresses/addresses.ts'
 import { readProject } from '../../core/exchange/project.ts'
 import type { Outcome } from '../../core/page/read/boundary.ts'
-import { noMoves, type SlugEdit } from '../../core/site/moves.ts'
+import { noMoves } from '../../core/site/moves.ts'
 import { filePage, pathOf, type PageId, type PageIdentity } from '../../core/site/page-identity.ts'
 import { emptyIndex } from '../../core/site/site-index.ts'
 import { styleOf, templatesOf, type Decisions } from '../../core/work/decisions.ts'
 import { runOverPages } from '../../core/work/run.ts'
-import { fromRoot, settleMoves, slugOf, type SiteSetting } from '../../core/work/setting.ts'
+import { filesFromRoot, settleMoves, slugsOf, type SiteSetting } from '../../core/work/setting.ts'
 import { db, removeSite, type SiteRecord } from '../store/db.ts'
 import { opened, type Pending } from './open-input.ts'
 import { recordWriter } from './record-writer.ts'
@@ -147,10 +147,7 @@ function settingOf(
   decisionsOf: (page: PageId) => Decisions,
 ): SiteSetting {
   const { base, root, name, whole } = site
-  const files = [
-    ...identities.flatMap(({ id, file }) => (file === null ? [] : [[id, fromRoot(file, { root })] as const])),
-    ...others.map((path) => [path, fromRoot(path, { root })] as const),
-  ]
+  const files = filesFromRoot(identities, others, { root })
   const setting: SiteSetting = {
     index: emptyIndex(base, whole, files),
     style: styleOf(decisionsOf('')),
@@ -162,11 +159,7 @@ function settingOf(
     date,
     templates: templatesOf(decisionsOf('')),
   }
-  const slugs = new Map<string, SlugEdit>()
-  for (const { id, file } of identities) {
-    const slug = slugOf(decisionsOf(id))
-    if (slug && file !== null) slugs.set(fromRoot(file, { root }), slug)
-  }
+  const slugs = slugsOf(identities, decisionsOf, setting)
   if (slugs.size > 0) settleMoves(setting, files, slugs)
   return setting
 }

@@ -85,8 +85,9 @@ export async function* handOffFiles(
   const changed: ChangedPage[] = []
   for (const [done, page] of inOrder(site.pages).entries()) {
     progress(pathOf(page), done, site.pages.size)
-    const drafted = await draftedPage(site, page)
-    if (lists && drafted?.changed && (await mayChange(site, page, moved))) changed.push(drafted.changed)
+    const listed = lists && (await mayChange(site, page, moved))
+    const drafted = await draftedPage(site, page, listed)
+    if (drafted?.changed) changed.push(drafted.changed)
     const handed = page.file === null ? null : await handedPage(site, page.file, drafted, which)
     if (handed) yield handed
   }
@@ -122,8 +123,15 @@ interface DraftedPage {
   why: string | null
 }
 
-/** A page with its decisions carried out; null where nothing was decided that may change it. */
-async function draftedPage(site: SiteAtHand, page: PageIdentity): Promise<DraftedPage | null> {
+/**
+ * A page with its decisions carried out; null where nothing was decided that may change it. `listed`: with what changed,
+ * field by field, for which both its states are read.
+ */
+async function draftedPage(
+  site: SiteAtHand,
+  page: PageIdentity,
+  listed: boolean,
+): Promise<DraftedPage | null> {
   const { setting } = site
   const decisions = site.decisionsOf(page.id)
   const moving = setting.moves.paths.size > 0 || setting.moves.refused.length > 0
@@ -134,13 +142,16 @@ async function draftedPage(site: SiteAtHand, page: PageIdentity): Promise<Drafte
   const outcome = onePage(() => {
     if (!source.ok) return source
     const proof = pageProof(page, source.value, decisions, setting)
-    return { ok: true, value: { proof, changed: changedPage(site, page, source.value, proof) } }
+    return {
+      ok: true,
+      value: { proof, changed: listed ? changedPage(site, page, source.value, proof) : null },
+    }
   })
   return outcome.ok
     ? { ...outcome.value, why: null }
     : {
         proof: null,
-        changed: { ...named(site, page), changes: [], refused: [outcome.why] },
+        changed: listed ? { ...named(site, page), changes: [], refused: [outcome.why] } : null,
         why: outcome.why,
       }
 }
@@ -225,7 +236,7 @@ export async function changesOf(site: SiteAtHand): Promise<Changed> {
   const moved = movedPages(site)
   const pages: ChangedPage[] = []
   for (const page of inOrder(site.pages)) {
-    const changed = (await mayChange(site, page, moved)) && (await draftedPage(site, page))?.changed
+    const changed = (await mayChange(site, page, moved)) && (await draftedPage(site, page, true))?.changed
     if (changed) pages.push(changed)
   }
   const listed = new Set(pages.map((p) => p.id))

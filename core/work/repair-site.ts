@@ -16,7 +16,7 @@ import { addressOnly, updateIndex } from '../site/site-index.ts'
 import type { Decisions } from './decisions.ts'
 import { evaluate, readDraft, type Evaluated } from './evaluate.ts'
 import { judgeBytes } from './run.ts'
-import { addressesFor, fromRoot, setMoves, slugOf, type SiteSetting } from './setting.ts'
+import { addressesFor, fromRoot, setMoves, slugOf, slugsOf, type SiteSetting } from './setting.ts'
 
 export interface RepairableSite {
   /** Its index is filled by the repairs. Without a known base no repair writes an address. */
@@ -63,11 +63,7 @@ export function repairSite(site: RepairableSite, asked: { only: ReadonlySet<stri
   for (const { id } of site.pages)
     if (Object.keys(site.decisionsOf(id)).length > 0) decided.set(id, site.decisionsOf(id))
   const decisionsOf = (id: PageId): Decisions => decided.get(id) ?? {}
-  const slugs = new Map<string, SlugEdit>()
-  for (const page of site.pages) {
-    const slug = slugOf(decisionsOf(page.id))
-    if (slug && page.file !== null) slugs.set(fromRoot(page.file, setting), slug)
-  }
+  const slugs = slugsOf(site.pages, decisionsOf, setting)
   const reports = new Map<PageId, PageRepairs>()
   const unread = new Map<PageId, string>()
 

@@ -53,6 +53,30 @@ export function slugOf(decisions: Decisions): SlugEdit | null {
   return edit?.value === undefined ? null : { value: edit.value, ...(edit.alone ? { alone: true } : {}) }
 }
 
+/** All files of a site by id and path from the root: pages with a file, then the others. */
+export const filesFromRoot = (
+  pages: Iterable<PageIdentity>,
+  otherFiles: readonly string[],
+  site: Pick<SiteSetting, 'root'>,
+): (readonly [PageId, string])[] => [
+  ...[...pages].flatMap(({ id, file }) => (file === null ? [] : [[id, fromRoot(file, site)] as const])),
+  ...otherFiles.map((path) => [path, fromRoot(path, site)] as const),
+]
+
+/** The slugs that were decided, by path from the root. */
+export function slugsOf(
+  pages: Iterable<PageIdentity>,
+  decisionsOf: (id: PageId) => Decisions,
+  site: Pick<SiteSetting, 'root'>,
+): Map<string, SlugEdit> {
+  const slugs = new Map<string, SlugEdit>()
+  for (const { id, file } of pages) {
+    const slug = slugOf(decisionsOf(id))
+    if (slug && file !== null) slugs.set(fromRoot(file, site), slug)
+  }
+  return slugs
+}
+
 /**
  * Works out what moves under the slugs given, by path from the root, and under which addresses everything answers then.
  * `files` are all files of the site by id and path from the root.
