@@ -1,9 +1,11 @@
 /**
- * One parse of a page by parse5, with the places of tags: start offsets at a small cost, where parse5's own location
- * info more than doubles the time. It hooks methods of parse5 that its types call private: the version is pinned in
- * package.json, and parse.test.ts compares every place with parse5's own location info.
+ * One parse of a page with the places of its tags. parse5 builds the tree; its tokens come from the scanner where that
+ * models the page, else from parse5's own tokenizer. Places are recorded on the way, at a small part of the cost of
+ * parse5's own location info. This leans on members that parse5's types call private or internal: the version is
+ * pinned in package.json, and parse.test.ts compares everything with what parse5 says by itself.
  */
-import { defaultTreeAdapter, Parser, Token, type DefaultTreeAdapterTypes, type html } from 'parse5'
+import { defaultTreeAdapter, Parser, Token, Tokenizer, type DefaultTreeAdapterTypes, type html } from 'parse5'
+import { canScan, NotModelled, placed, Scanner, type TreeBuilder } from './scan/scanner.ts'
 
 export type Element = DefaultTreeAdapterTypes.Element & { place?: TagPlace }
 export type Node = DefaultTreeAdapterTypes.Node
@@ -58,53 +60,6 @@ export const parseLimits = {
 /** Ends the parse of a page beyond the limits. */
 class Beyond extends Error {}
 
-interface Location {
-  startLine: number
-  startCol: number
-  startOffset: number
-  endLine: number
-  endCol: number
-  endOffset: number
-}
-interface TagToken {
-  type: number
-  tagName: string
-  location: Location | null
-  data: string
-  attrs: unknown[]
-}
-/** What is used of parse5's tokenizer and parser beyond their public types. */
-interface Internals {
-  tokenizer: {
-    preprocessor: { offset: number }
-    currentToken: TagToken
-    currentLocation: null
-    _createStartTagToken(): void
-    _createEndTagToken(): void
-    _createCommentToken(offset: number): void
-    _leaveAttrName(): void
-    write(html: string, last: boolean): void
-  }
-  options: { sourceCodeLocationInfo: boolean }
-  currentToken: TagToken | null
-  openElements: { stackTop: number }
-  onParseError: ((error: { code: string; startOffset: number }) => void) | null
-  onComment(token: TagToken): void
-  onDoctype(token: TagToken): void
-  onItemPop(node: Element, isTop: boolean): void
-  _attachElementToTree(element: Element, location: Location | null, insertion: unknown): void
-}
-const { END_TAG } = Token.TokenType
-
-const placeAt = (offset: number): Location => ({
-  startLine: 0,
-  startCol: 0,
-  startOffset: offset,
-  endLine: 0,
-  endCol: 0,
-  endOffset: offset,
-})
-
 /** parse5's own tree, each element made with room for its place: one shape for all, which the engine reads faster. */
 const elementsWithPlace = {
   ...defaultTreeAdapter,
@@ -124,99 +79,175 @@ const elementsWithPlace = {
     }) as DefaultTreeAdapterTypes.Element,
 }
 
-/**
- * Parses a whole document, scripting on, as a browser does. Never throws on any text; work grows linearly with it: where
- * it would not, the parse ends, and `beyond` says why.
- */
-export function parsePage(text: string): Parsed {
-  const errors: ParseError[] = []
-  const comments: CommentPlace[] = []
-  const parser = new Parser({
-    onParseError: () => {},
-    treeAdapter: elementsWithPlace,
-  }) as unknown as Internals & { document: Document }
-  const { tokenizer } = parser
-  const proto = {
-    start: tokenizer._createStartTagToken,
-    end: tokenizer._createEndTagToken,
-    comment: tokenizer._createCommentToken,
-    leaveAttrName: tokenizer._leaveAttrName,
-    onComment: parser.onComment,
-    onDoctype: parser.onDoctype,
-    onItemPop: parser.onItemPop,
-    attach: parser._attachElementToTree,
+/** What is used of parse5's parser beyond its public types. */
+interface ParserInternals extends TreeBuilder {
+  document: Document
+  tokenizer: { preprocessor: { offset: number } }
+  options: { sourceCodeLocationInfo: boolean }
+  currentToken: Token.Token | null
+  openElements: { stackTop: number }
+  onParseError: ((error: { code: string; startOffset: number }) => void) | null
+  onItemPop(node: Element, isTop: boolean): void
+  _attachElementToTree(element: Element, location: Token.Location | null, parent: unknown): void
+}
+const ParserWithInternals = Parser as unknown as new (options: object) => ParserInternals
+
+/** Builds the tree, and records the places of tags, comments and parse errors. */
+class PlacingParser extends ParserWithInternals {
+  readonly comments: CommentPlace[] = []
+  readonly errors: ParseError[] = []
+  doctypeEnd = 0
+  private elements = 0
+  private readonly mostElements: number
+
+  constructor(text: string) {
+    super({ treeAdapter: elementsWithPlace })
+    this.mostElements = Math.min(parseLimits.elements, text.length + parseLimits.elementsBeyondLength)
+    this.onParseError = ({ code, startOffset }) =>
+      this.addError(code, startOffset >= 0 ? startOffset : this.tokenizer.preprocessor.offset)
   }
-  // Asking for parse errors switches location info on, which is what costs: it is put back before the first byte.
-  parser.options.sourceCodeLocationInfo = false
-  tokenizer.currentLocation = null
-  parser.onParseError = ({ code, startOffset }) => {
-    if (errors.length < MOST_ERRORS)
-      errors.push({ code, at: Math.max(0, startOffset >= 0 ? startOffset : tokenizer.preprocessor.offset) })
+
+  addError(code: string, at: number): void {
+    if (this.errors.length < MOST_ERRORS) this.errors.push({ code, at: Math.max(0, at) })
   }
-  tokenizer._createStartTagToken = function () {
-    proto.start.call(this)
-    this.currentToken.location = placeAt(this.preprocessor.offset - 1)
+
+  override onComment(token: Token.CommentToken): void {
+    const { location, data } = token
+    // The standard hands one in a table's white space over a second time.
+    if (location && this.comments.at(-1)?.start !== location.startOffset)
+      this.comments.push({ text: data, start: location.startOffset, end: location.endOffset })
+    super.onComment(token)
   }
-  tokenizer._createEndTagToken = function () {
-    proto.end.call(this)
-    this.currentToken.location = placeAt(this.preprocessor.offset - 2)
-  }
-  tokenizer._createCommentToken = function (offset) {
-    proto.comment.call(this, offset)
-    this.currentToken.location = placeAt(this.preprocessor.offset - offset)
-  }
-  parser.onComment = function (token) {
-    if (token.location)
-      comments.push({ text: token.data, start: token.location.startOffset, end: token.location.endOffset })
-    proto.onComment.call(this, token)
-  }
-  let doctypeEnd = 0
-  parser.onDoctype = function (token) {
-    const end = tokenizer.preprocessor.offset + 1
-    proto.onDoctype.call(this, token)
+
+  override onDoctype(token: Token.DoctypeToken): void {
+    const end = this.tokenizer.preprocessor.offset + 1
+    super.onDoctype(token)
     // One that comes too late is dropped by the standard, and is no place to put anything after.
-    if (doctypeEnd === 0 && parser.document.childNodes.some((n) => n.nodeName === '#documentType'))
-      doctypeEnd = end
+    if (this.doctypeEnd === 0 && this.document.childNodes.some((n) => n.nodeName === '#documentType'))
+      this.doctypeEnd = end
   }
-  tokenizer._leaveAttrName = function () {
-    if (this.currentToken.attrs.length >= parseLimits.attributes)
+
+  override _attachElementToTree(element: Element, location: Token.Location | null, parent: unknown): void {
+    if (++this.elements > this.mostElements)
       throw new Beyond(
-        `A tag has more than ${parseLimits.attributes.toLocaleString('en')} attributes. Mend it in the source and take the page in again.`,
-      )
-    proto.leaveAttrName.call(this)
-  }
-  const mostElements = Math.min(parseLimits.elements, text.length + parseLimits.elementsBeyondLength)
-  let elements = 0
-  parser._attachElementToTree = function (element, location, insertion) {
-    if (++elements > mostElements)
-      throw new Beyond(
-        `It holds more than ${mostElements.toLocaleString('en')} elements, many of them opened again and again by formatting tags that are never closed. Close them in the source and take the page in again.`,
+        `It holds more than ${this.mostElements.toLocaleString('en')} elements, many of them opened again and again by formatting tags that are never closed. Close them in the source and take the page in again.`,
       )
     if (this.openElements.stackTop > parseLimits.depth)
       throw new Beyond(
         `Its elements are nested more than ${parseLimits.depth.toLocaleString('en')} deep. Close what is left open in the source and take the page in again.`,
       )
     if (location)
-      element.place = { start: location.startOffset, startEnd: location.endOffset, endStart: null, end: null }
-    proto.attach.call(this, element, location, insertion)
+      element.place = {
+        start: location.startOffset,
+        startEnd: location.endOffset,
+        endStart: null,
+        end: null,
+      }
+    super._attachElementToTree(element, location, parent)
   }
-  parser.onItemPop = function (node, isTop) {
+
+  override onItemPop(node: Element, isTop: boolean): void {
     const token = this.currentToken
-    if (node.place && token?.type === END_TAG && token.tagName === node.tagName && token.location) {
+    if (
+      node.place &&
+      token !== null &&
+      token.type === Token.TokenType.END_TAG &&
+      token.tagName === node.tagName &&
+      token.location
+    ) {
       node.place.endStart = token.location.startOffset
       node.place.end = token.location.endOffset
     }
-    proto.onItemPop.call(this, node, isTop)
+    super.onItemPop(node, isTop)
   }
+}
+
+/** What is used of parse5's tokenizer beyond its public types. */
+interface TokenizerInternals {
+  preprocessor: { offset: number }
+  currentToken: Token.TagToken | Token.CommentToken
+  currentLocation: Token.Location | null
+  _createStartTagToken(): void
+  _createEndTagToken(): void
+  _createCommentToken(offset: number): void
+  _leaveAttrName(): void
+  write(text: string, isLast: boolean): void
+}
+const TokenizerWithInternals = Tokenizer as unknown as new (
+  options: object,
+  parser: TreeBuilder,
+) => TokenizerInternals
+
+/** parse5's tokenizer, each tag and comment with the place where it starts; parse5 sets where it ends. */
+class PlacingTokenizer extends TokenizerWithInternals {
+  override _createStartTagToken(): void {
+    super._createStartTagToken()
+    this.placeToken(1)
+  }
+  override _createEndTagToken(): void {
+    super._createEndTagToken()
+    this.placeToken(2)
+  }
+  override _createCommentToken(offset: number): void {
+    super._createCommentToken(offset)
+    this.placeToken(offset)
+  }
+  private placeToken(charactersBefore: number): void {
+    const start = this.preprocessor.offset - charactersBefore
+    this.currentToken.location = placed(start, start)
+  }
+  override _leaveAttrName(): void {
+    if ((this.currentToken as Token.TagToken).attrs.length >= parseLimits.attributes)
+      throw new Beyond(
+        `A tag has more than ${parseLimits.attributes.toLocaleString('en')} attributes. Mend it in the source and take the page in again.`,
+      )
+    super._leaveAttrName()
+  }
+}
+
+/** The parse of a text whose tokens come from `feed`. */
+function parseWith(text: string, feed: (parser: PlacingParser) => void): Parsed {
+  const parser = new PlacingParser(text)
   let beyond: string | null = null
   try {
-    tokenizer.write(text, true)
+    feed(parser)
   } catch (error) {
     if (!(error instanceof Beyond)) throw error
     beyond = error.message
   }
-  return { beyond, document: parser.document, doctypeEnd, comments, errors }
+  const { document, doctypeEnd, comments, errors } = parser
+  return { beyond, document, doctypeEnd, comments, errors }
 }
+
+/** The parse with parse5's own tokenizer: the standard's way, on any text. */
+export const parseByStandard = (text: string): Parsed =>
+  parseWith(text, (parser) => {
+    // Only the handler of parse errors is given: asking for them by the options would switch location info on as well.
+    const tokenizer = new PlacingTokenizer({ sourceCodeLocationInfo: false }, parser)
+    parser.tokenizer = tokenizer
+    tokenizer.write(text, true)
+  })
+
+/** The parse with the scanner; null where the page holds what it does not model. */
+export function parseByScan(text: string): Parsed | null {
+  if (!canScan(text)) return null
+  try {
+    return parseWith(text, (parser) => {
+      const scanner = new Scanner(text, parser, (code, at) => parser.addError(code, at))
+      parser.tokenizer = scanner
+      scanner.run()
+    })
+  } catch (error) {
+    if (error instanceof NotModelled) return null
+    throw error
+  }
+}
+
+/**
+ * Parses a whole document, scripting on, as a browser does. Never throws on any text; work grows linearly with it: where
+ * it would not, the parse ends, and `beyond` says why.
+ */
+export const parsePage = (text: string): Parsed => parseByScan(text) ?? parseByStandard(text)
 
 /** The value of an attribute, or null. Names are in lower case. */
 export function attribute(element: Element, name: string): string | null {
