@@ -6,8 +6,24 @@
 /** Runs of HTML's white space that folding changes: several, or one that is no space. */
 const folding = /[\t\n\f\r][ \t\n\f\r]*| [ \t\n\f\r]+/g
 
+/** Texts of at most so many units are first looked through by hand: most are, and most need no folding. */
+const SHORT = 32
+
 /** White space folded to single spaces, as HTML shows it; no-break spaces stay. */
-export const foldSpaces = (text: string): string => text.replace(folding, ' ')
+export const foldSpaces = (text: string): string =>
+  text.length <= SHORT && isFolded(text) ? text : text.replace(folding, ' ')
+
+/** Whether all white space in a text is single spaces. */
+function isFolded(text: string): boolean {
+  let previous = 0
+  for (let i = 0; i < text.length; i++) {
+    const unit = text.charCodeAt(i)
+    if (unit <= 0x20 && (unit === 0x20 ? previous === 0x20 : unit >= 9 && unit <= 13 && unit !== 11))
+      return false
+    previous = unit
+  }
+  return true
+}
 
 /** As HTML shows it: white space folded to single spaces and trimmed; no-break spaces stay. */
 export const fold = (text: string): string => (text === '' ? '' : foldSpaces(text).trim())

@@ -1,20 +1,18 @@
 /** Words of running text. */
 
-const ALNUM = new Uint8Array(128)
-for (const c of 'abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789') ALNUM[c.charCodeAt(0)] = 1
+const SPACE = 1
+const LETTER_OR_DIGIT = 2
+const asciiKind = new Uint8Array(128)
+for (const c of ' \t\n\v\f\r') asciiKind[c.charCodeAt(0)] = SPACE
+for (const c of 'abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789')
+  asciiKind[c.charCodeAt(0)] = LETTER_OR_DIGIT
 
+/** White space beyond ASCII. */
 const isSpace = (c: number) =>
-  c === 0x20 ||
-  (c >= 9 && c <= 13) ||
-  c === 0xa0 ||
-  (c >= 0x2000 && c <= 0x200b) ||
-  c === 0x2028 ||
-  c === 0x2029 ||
-  c === 0x202f ||
-  c === 0x3000
+  c === 0xa0 || (c >= 0x2000 && c <= 0x200b) || c === 0x2028 || c === 0x2029 || c === 0x202f || c === 0x3000
 
-const isWordCharacter = (c: number) =>
-  c < 128 ? ALNUM[c] === 1 : (c >= 0xc0 && (c < 0x2010 || c > 0x2bff)) || c === 0xaa || c === 0xba
+/** A letter or digit beyond ASCII. */
+const isWordCharacter = (c: number) => (c >= 0xc0 && (c < 0x2010 || c > 0x2bff)) || c === 0xaa || c === 0xba
 
 /**
  * Words that a character of a script without spaces counts for. Han and hiragana: fitted to what the platform's
@@ -30,22 +28,28 @@ function unspacedShare(c: number): number {
 }
 const isPunctuation = (c: number) => (c >= 0x3001 && c <= 0x303f) || (c >= 0xff00 && c <= 0xff0f)
 
-/** Walks the words of a text's stretch; stops when `most` are counted. Returns how many there are and where it stopped. */
+/** Walks the words of a text's stretch; stops when more than `most` are counted. Returns how many there are and where it stopped. */
 function walkWords(text: string, from: number, to: number, most: number): { count: number; at: number } {
   let count = 0
   let shares = 0
-  let inWord = false
+  let inWord = 0
   for (let i = from; i < to; i++) {
     const c = text.charCodeAt(i)
-    if (c < 128 ? c === 0x20 || (c >= 9 && c <= 13) : isSpace(c)) inWord = false
-    else if (c >= 0xe00 && isPunctuation(c)) inWord = false
+    if (c < 128) {
+      const kind = asciiKind[c]!
+      if (kind === SPACE) inWord = 0
+      else if (kind === LETTER_OR_DIGIT && inWord === 0) {
+        inWord = 1
+        if (++count + shares > most) return { count: most, at: i }
+      }
+    } else if (isSpace(c) || (c >= 0xe00 && isPunctuation(c))) inWord = 0
     else {
       const share = unspacedShare(c)
       if (share > 0) {
         shares += share
-        inWord = false
-      } else if (!inWord && isWordCharacter(c)) {
-        inWord = true
+        inWord = 0
+      } else if (inWord === 0 && isWordCharacter(c)) {
+        inWord = 1
         count++
       }
       if (count + shares > most) return { count: most, at: i }

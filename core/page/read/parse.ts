@@ -5,7 +5,7 @@
  * pinned in package.json, and parse.test.ts compares everything with what parse5 says by itself.
  */
 import { defaultTreeAdapter, Parser, Token, Tokenizer, type DefaultTreeAdapterTypes, type html } from 'parse5'
-import { canScan, NotModelled, placed, Scanner, type TreeBuilder } from './scan/scanner.ts'
+import { NotModelled, placed, Scanner, type TreeBuilder } from './scan/scanner.ts'
 
 export type Element = DefaultTreeAdapterTypes.Element & { place?: TagPlace }
 export type Node = DefaultTreeAdapterTypes.Node
@@ -230,7 +230,6 @@ export const parseByStandard = (text: string): Parsed =>
 
 /** The parse with the scanner; null where the page holds what it does not model. */
 export function parseByScan(text: string): Parsed | null {
-  if (!canScan(text)) return null
   try {
     return parseWith(text, (parser) => {
       const scanner = new Scanner(text, parser, (code, at) => parser.addError(code, at))

@@ -32,12 +32,14 @@ const refuse = (what: string): never => {
   throw refusal
 }
 
-/** Controls, non-characters and halves of surrogate pairs: each is a parse error or is replaced (13.2.3.5). */
-const unusual =
-  /[\0-\x08\x0b\x0e-\x1f\x7f-\x9f\ufdd0-\ufdef\ufffe\uffff]|[\ud83f\ud87f\ud8bf\ud8ff\ud93f\ud97f\ud9bf\ud9ff\uda3f\uda7f\udabf\udaff\udb3f\udb7f\udbbf\udbff][\udffe\udfff]/
+/** What a page seldom holds: control characters, non-characters, and surrogates, most of them in pairs. */
+const uncommon = /[\0-\x08\x0b\x0e-\x1f\x7f-\x9f\ud800-\udfff\ufdd0-\ufdef\ufffe\uffff]/
+/** NUL, non-characters and halves of surrogate pairs: some are replaced, each is a parse error (13.2.3.5). */
+const notModelled =
+  /[\0\ufdd0-\ufdef\ufffe\uffff]|[\ud83f\ud87f\ud8bf\ud8ff\ud93f\ud97f\ud9bf\ud9ff\uda3f\uda7f\udabf\udaff\udb3f\udb7f\udbbf\udbff][\udffe\udfff]/
 const halfPair = /[\ud800-\udfff]/u
-/** Whether the scanner can be tried on a text. */
-export const canScan = (text: string): boolean => !unusual.test(text) && !halfPair.test(text)
+/** Control characters stay as they are; each is a parse error where it stands. */
+const control = /[\x01-\x08\x0b\x0e-\x1f\x7f-\x9f]/g
 
 /** A tag with more attributes is left to parse5, which looks for repeated names in the same way. */
 const MOST_ATTRIBUTES = 64
@@ -54,15 +56,9 @@ export interface TreeBuilder extends TokenHandler {
   insertionMode: InsertionMode
   skipNextNewLine: boolean
 }
-/** Places are all that is asked of a token's location; lines and columns stay 0. */
-export const placed = (startOffset: number, endOffset: number): Token.Location => ({
-  startLine: 0,
-  startCol: 0,
-  startOffset,
-  endLine: 0,
-  endCol: 0,
-  endOffset,
-})
+/** A token's location without lines and columns, for which nobody asks. */
+export const placed = (startOffset: number, endOffset: number): Token.Location =>
+  ({ startOffset, endOffset }) as Token.Location
 
 const { START_TAG, END_TAG, CHARACTER, WHITESPACE_CHARACTER, COMMENT, DOCTYPE, EOF } = Token.TokenType
 
@@ -78,6 +74,8 @@ export class Scanner {
   private readonly onError: (code: string, at: number) => void
   private readonly lastTagEnd: number
   private readonly hasReturns: boolean
+  /** Where the next control character stands that was not passed yet; NONE behind the last. */
+  private nextControl = NONE
   /** The next `&` that was not passed yet; NONE behind the last. */
   private ampersand = -1
   private nameHash = 0
@@ -88,12 +86,18 @@ export class Scanner {
   /** Errors of one run of text or one value, put into their order before they are said. */
   private held: { code: string; at: number }[] | null = null
 
+  /** Throws NotModelled on a text with characters that it does not model. */
   constructor(text: string, parser: TreeBuilder, onError: (code: string, at: number) => void) {
     this.text = text
     this.parser = parser
     this.onError = onError
     this.lastTagEnd = text.lastIndexOf('>')
     this.hasReturns = text.includes('\r')
+    if (uncommon.test(text)) this.lookCloser()
+  }
+  private lookCloser(): void {
+    if (notModelled.test(this.text) || halfPair.test(this.text)) refuse('non-characters')
+    this.findControl(0)
   }
 
   /** Tokenizes the whole text. Throws NotModelled where it meets what it does not model. */
@@ -111,13 +115,33 @@ export class Scanner {
         at = this.bogusComment(open, open + 1)
       } else at = this.startTag(open)
     }
-    this.preprocessor.offset = text.length
+    this.standAt(text.length)
     parser.onEof({ type: EOF, location: null })
+  }
+
+  /** Called before a token is handed over: where the standard's tokenizer stands by then. */
+  private standAt(offset: number): void {
+    this.preprocessor.offset = offset
+    if (this.nextControl <= offset) this.sayControls(offset)
+  }
+  private sayControls(to: number): void {
+    while (this.nextControl <= to) {
+      this.onError('control-character-in-input-stream', this.nextControl)
+      this.findControl(this.nextControl + 1)
+    }
+  }
+  private findControl(from: number): void {
+    control.lastIndex = from
+    this.nextControl = control.exec(this.text)?.index ?? NONE
   }
 
   private error(code: string, at: number): void {
     if (this.held !== null) this.held.push({ code, at })
-    else this.onError(code, at)
+    else this.sayError(code, at)
+  }
+  private sayError(code: string, at: number): void {
+    if (this.nextControl <= at) this.sayControls(at)
+    this.onError(code, at)
   }
 
   /** Reads what may hold several errors of two kinds, and says them in the order of their places. */
@@ -127,7 +151,7 @@ export class Scanner {
     const value = read()
     this.held = null
     // Stable, and of two at one place the reference's comes first, as it was begun before.
-    for (const { code, at } of held.sort((a, b) => a.at - b.at)) this.onError(code, at)
+    for (const { code, at } of held.sort((a, b) => a.at - b.at)) this.sayError(code, at)
     return value
   }
 
@@ -138,7 +162,7 @@ export class Scanner {
     if (open >= 0 && !is(text.charCodeAt(open + 1), OPENS)) return this.textRunWithSigns(from, open)
     const end = open < 0 ? text.length : open
     if (end > from) {
-      this.preprocessor.offset = end
+      this.standAt(end)
       this.handText(this.decoded(from, end, false))
     }
     return open
@@ -158,7 +182,7 @@ export class Scanner {
       for (const at of signs) this.error('invalid-first-character-of-tag-name', at)
       return run
     })
-    this.preprocessor.offset = open < 0 ? text.length : open
+    this.standAt(open < 0 ? text.length : open)
     this.handText(decoded)
     return open
   }
@@ -197,7 +221,7 @@ export class Scanner {
 
   private startTag(open: number): number {
     const end = this.readTag(open + 1)
-    this.preprocessor.offset = end - 1
+    this.standAt(end - 1)
     const { tagName } = this
     this.parser.onStartTag({
       type: START_TAG,
@@ -226,7 +250,7 @@ export class Scanner {
   }
   private endTag(open: number): number {
     const end = this.readTag(open + 2)
-    this.preprocessor.offset = end - 1
+    this.standAt(end - 1)
     if (this.attributes.length > 0) this.error('end-tag-with-attributes', end - 1)
     if (this.selfClosing) this.error('end-tag-with-trailing-solidus', end - 1)
     const { tagName } = this
@@ -260,7 +284,7 @@ export class Scanner {
       if (comment >= 0 && /<script[\t\n\f\r />]/i.test(script.slice(comment))) refuse('a script in a script')
     }
     if (open > from) {
-      this.preprocessor.offset = open
+      this.standAt(open)
       this.handText(
         state === TokenizerMode.RCDATA ? this.decoded(from, open, false) : this.verbatim(from, open),
       )
@@ -282,7 +306,7 @@ export class Scanner {
     return this.comment(this.verbatim(from, end), open, end + 1)
   }
   private comment(data: string, open: number, end: number): number {
-    this.preprocessor.offset = end - 1
+    this.standAt(end - 1)
     this.parser.onComment({ type: COMMENT, data, location: placed(open, end) })
     return end
   }
@@ -318,7 +342,7 @@ export class Scanner {
     const found = doctype.exec(this.text)
     if (found === null) return refuse('an odd doctype')
     const end = open + found[0].length
-    this.preprocessor.offset = end - 1
+    this.standAt(end - 1)
     this.parser.onDoctype({
       type: DOCTYPE,
       name: found[1]!.replace(/[A-Z]+/g, (letters) => letters.toLowerCase()),
