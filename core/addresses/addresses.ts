@@ -64,10 +64,17 @@ export const shownAddress = (url: string): string[] => [
 ]
 
 /** What an address is compared by: without fragment and query. */
-export const withoutQuery = (url: string): string => url.replace(/[?#].*$/s, '')
+export function withoutQuery(url: string): string {
+  const fragment = url.indexOf('#')
+  const plain = fragment < 0 ? url : url.slice(0, fragment)
+  const query = plain.indexOf('?')
+  return query < 0 ? plain : plain.slice(0, query)
+}
 
 /** What may stand in a path as it is: pchar and the slash (RFC 3986, 3.3). */
 const plainInPath = /[A-Za-z0-9\-._~!$&'()*+,;=:@/]/
+/** An address without query and fragment whose path holds nothing to be spelt another way. */
+const isOwnKey = /^https?:\/\/[^/?#]*(?:\/[A-Za-z0-9\-._~!$&'()*+,;=:@/]*)?$/
 const needsNormalising = /[^A-Za-z0-9\-._~!$&'()*+,;=:@/]/
 
 /**
@@ -89,6 +96,7 @@ function normalPath(path: string): string {
 /** What an address is known by: without query and fragment, its path spelt the one way that stands for all. */
 export function addressKey(url: string): string {
   const plain = withoutQuery(url)
+  if (isOwnKey.test(plain)) return plain
   const path = /^[a-z][a-z0-9+.-]*:\/\/[^/]*/i.exec(plain)?.[0].length ?? 0
   return plain.slice(0, path) + normalPath(plain.slice(path))
 }

@@ -65,15 +65,24 @@ export function targetsOf(
   page: PageFacts,
   index: SiteIndex,
 ): { targets: PageId[]; inText: number; linked: number } {
+  const idOf = (url: string | null): PageId | undefined => {
+    const key = url === null ? null : addressKey(url)
+    return key?.startsWith(index.base) ? index.addresses.get(key) : undefined
+  }
   const found = new Set<PageId>()
   const add = (url: string | null) => {
-    const key = url === null ? null : addressKey(url)
-    const id = key?.startsWith(index.base) ? index.addresses.get(key) : undefined
+    const id = idOf(url)
     if (id !== undefined) found.add(id)
   }
-  for (const { url, landmark } of page.links) if (landmark === null || landmark === 'main') add(url)
+  const outsideText: PageId[] = []
+  for (const { url, landmark } of page.links)
+    if (landmark === null || landmark === 'main') add(url)
+    else {
+      const id = idOf(url)
+      if (id !== undefined) outsideText.push(id)
+    }
   const inText = found.size
-  for (const { url } of page.links) add(url)
+  for (const id of outsideText) found.add(id)
   const linked = found.size
   for (const list of [page.canonicals, page.alternates]) for (const { url } of list) add(url)
   // Images resolve as links do; only what may be of the site is worth resolving.

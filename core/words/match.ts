@@ -2,7 +2,7 @@
  * Where a keyword stands in a text: NFC, lower case, stemmed in the page's language, stop words dropped; all stems
  * of the keyword within n + 3 consecutive words, in any order (common practice, no source).
  */
-import { eachWord, foldWord, languageOf, wordsOf } from './stem.ts'
+import { eachWord, languageOf, wordsOf } from './stem.ts'
 
 export interface Keyword {
   text: string
@@ -29,15 +29,16 @@ export interface Match {
   words: { start: number; end: number }[]
 }
 
-/** The letters that words with these stems begin with, ASCII in lower case; a stem may have lost its accents. */
-function firstLetters(stems: string[]): Set<number> | null {
-  const letters = new Set<number>()
+/** The ASCII characters that words with these stems begin with, each 1; null where it cannot be told. */
+function firstLetters(stems: string[]): Uint8Array | null {
+  const firsts = new Uint8Array(128)
   for (const stem of stems) {
-    const unit = stem.normalize('NFD').charCodeAt(0) | 32
-    if (unit >= 128) return null
-    letters.add(unit)
+    // A stem may have lost its accents.
+    const first = stem.normalize('NFD')[0]!
+    if (first >= '\x80') return null
+    for (const letter of [first.toLowerCase(), first.toUpperCase()]) firsts[letter.charCodeAt(0)] = 1
   }
-  return letters
+  return firsts
 }
 
 /** Matches that do not overlap, in order. An empty keyword has none. */
@@ -48,15 +49,12 @@ export function findKeyword(text: string, keyword: Keyword): Match[] {
   const wanted = new Set(keyword.stems)
   const firsts = language.keepsFirst ? firstLetters(keyword.stems) : null
   const hits: { stem: string; index: number; start: number; end: number }[] = []
-  let index = 0
-  eachWord(text, (start, end) => {
-    const at = index++
-    const unit = text.charCodeAt(start)
-    // Most words are told apart by their first letter, without being looked at further.
-    if (firsts && unit < 128 && !firsts.has(unit | 32)) return
-    const stem = language.stem(foldWord(text.slice(start, end)))
-    if (wanted.has(stem)) hits.push({ stem, index: at, start, end })
-  })
+  const look = (start: number, end: number, index: number) => {
+    const stem = language.stemAsWritten(text.slice(start, end))
+    if (wanted.has(stem)) hits.push({ stem, index, start, end })
+  }
+  // Most words are told apart by their first letter, without being looked at further.
+  eachWord(text, look, firsts)
   const matches: Match[] = []
   let i = 0
   while (i < hits.length) {

@@ -66,6 +66,8 @@ export const primaryLanguage = (lang: string | null): string =>
 
 interface Language {
   stem(word: string): string
+  /** The same of a word as it stands in a text, before it is folded. */
+  stemAsWritten(word: string): string
   isStopWord(word: string): boolean
   /** Whether a word and its stem begin with the same letter, accents aside; not where prefixes are taken off. */
   keepsFirst: boolean
@@ -80,23 +82,31 @@ export function languageOf(lang: string | null): Language {
   const algorithm = algorithms[tag]
   const stemmer: Stemmer | null = algorithm ? snowball.newStemmer(algorithm) : null
   const stops = new Set(stopLists[tag] ?? [])
-  const memo = new Map<string, string>()
+  const stem = remembered((word) => (stemmer ? stemmer.stem(word) : word))
   const language: Language = {
     keepsFirst: !PREFIXED.has(tag),
-    stem(word) {
-      let stem = memo.get(word)
-      if (stem === undefined) {
-        stem = stemmer ? stemmer.stem(word) : word
-        if (memo.size > 100_000) memo.clear()
-        memo.set(word, stem)
-      }
-      return stem
-    },
+    stem,
+    stemAsWritten: remembered((word) => stem(foldWord(word))),
     // The lists leave single letters out: “a”, “y”, “à”.
     isStopWord: (word) => stops.has(word) || (stops.size > 0 && /^\p{L}$/u.test(word)),
   }
   languages.set(tag, language)
   return language
+}
+
+const MOST_REMEMBERED = 100_000
+/** Stems of words, each found once. */
+function remembered(stemOf: (word: string) => string): (word: string) => string {
+  const stems = new Map<string, string>()
+  return (word) => {
+    let stem = stems.get(word)
+    if (stem === undefined) {
+      stem = stemOf(word)
+      if (stems.size > MOST_REMEMBERED) stems.clear()
+      stems.set(word, stem)
+    }
+    return stem
+  }
 }
 
 /** A word of a text with its place in it, in UTF-16 units; `word` is in NFC and lower case. */
@@ -132,15 +142,21 @@ function classOf(text: string, i: number): number {
 }
 
 /**
- * Calls back with the place of each word: runs of letters and digits, an apostrophe within a word kept. Nothing is
- * allocated, so that a whole page can be looked through at every keystroke.
+ * Calls back with the place of each word, and which it is from 0: runs of letters and digits, an apostrophe within a
+ * word kept. Nothing is allocated, so that a whole page can be looked through at every keystroke. With `firsts`, words
+ * that begin with an ASCII character whose place in it is 0 are counted, but not called back with.
  */
-export function eachWord(text: string, call: (start: number, end: number) => void): void {
+export function eachWord(
+  text: string,
+  call: (start: number, end: number, index: number) => void,
+  firsts: Uint8Array | null = null,
+): void {
   const { length } = text
   const kind = (i: number): number => {
     const known = classes[text.charCodeAt(i)]!
     return known === 255 ? classOf(text, i) : known
   }
+  let index = 0
   let i = 0
   while (i < length) {
     if (kind(i) === OTHER) {
@@ -154,7 +170,9 @@ export function eachWord(text: string, call: (start: number, end: number) => voi
       i++
       while (i < length && kind(i) === LETTER) i++
     }
-    call(start, i)
+    const first = text.charCodeAt(start)
+    if (firsts === null || first >= 128 || firsts[first] === 1) call(start, i, index)
+    index++
   }
 }
 const isApostrophe = (unit: number) => unit === 0x27 || unit === 0x2019

@@ -20,6 +20,7 @@ import { fold } from '../../core/strings.ts'
 import { offersOf } from '../../core/structured-data/build.ts'
 import { siteSideOf } from '../../core/site/site-side.ts'
 import { pieces } from '../fixtures/soup.ts'
+import { differenceOfParses } from '../fixtures/two-parses.ts'
 
 /** Numbers that look drawn by chance and are the same for the same seed (mulberry32, public domain). */
 export class Chance {
@@ -294,6 +295,8 @@ export function tryPage(c: Chance): string | null {
   const read = readSource(bytes)
   if (!read.ok) return read.why.length > 10 ? null : 'refused without a reason'
   const { source } = read
+  const difference = differenceOfParses(source.text)
+  if (difference !== null && difference !== 'not scanned') return `read in two ways: ${difference}`
   const where = { path: 'a.html', url: `${BASE}a.html` }
   const facts = readPage(source, where)
   const index = emptyIndex(

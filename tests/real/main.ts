@@ -15,6 +15,7 @@ import { readPage } from '../../core/page/read/read-page.ts'
 import { readSource } from '../../core/page/source/source.ts'
 import { launch, NAME_HELPER, serve } from '../fixtures/chromium.ts'
 import { audit, disagreements, looksAlike, repairAll, show, verdicts } from '../fixtures/structure.ts'
+import { differenceOfParses } from '../fixtures/two-parses.ts'
 import { corpus, packages, pagesOf, type Package } from './corpora.ts'
 import { compareConformance, killedWhileWriting } from './hardening.ts'
 
@@ -59,6 +60,21 @@ function auditWhole(name: Package): void {
     `${name}: every unread page is explained`,
     report.unread.every((u) => u.why.length > 10),
     report.unread[0]?.why,
+  )
+}
+
+/** Every page scanned is read as parse5's own tokenizer reads it; nearly all are. */
+function readBothWays(name: Package): void {
+  const differences = pagesOf(corpus(name)).flatMap(({ path, read }) => {
+    const source = readSource(read())
+    return source.ok ? [{ path, found: differenceOfParses(source.source.text) }] : []
+  })
+  const notScanned = differences.filter(({ found }) => found === 'not scanned').length
+  const differing = differences.filter(({ found }) => found !== null && found !== 'not scanned')
+  check(
+    `${name}: ${differences.length - notScanned} of ${differences.length} pages are scanned, each to the tree that parse5 gives`,
+    differing.length === 0 && notScanned < differences.length / 10,
+    differing[0] && `${differing[0].path}: ${differing[0].found}`,
   )
 }
 
@@ -305,6 +321,7 @@ function compareStems(): void {
 const part = process.argv[2]
 if (!part) {
   for (const name of packages) {
+    readBothWays(name)
     auditWhole(name)
     applyTitles(name)
   }

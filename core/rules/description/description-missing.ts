@@ -16,10 +16,11 @@ export const descriptionMissing = rule({
   needs: ['description'],
   message: ({ empty, shown }) =>
     `${empty ? 'The meta description is empty' : 'There is no meta description'}${shown ? `; a passage such as “${shown} …” would be shown instead` : ''}.`,
-  check({ page, primary }, mark) {
+  check({ page, primary, placed }, mark) {
     const description = descriptionOf(page)
     if (description && description.content !== '') return
-    const passage = passageFor(page, primary)
+    // Where the text does not have the keyword, no paragraph does.
+    const passage = passageFor(page, placed()?.matches ? primary : null)
     mark(description, {
       empty: description !== null,
       shown: passage && firstWords(passage.text, 12).trim(),

@@ -72,6 +72,15 @@ const vague: Record<string, string[]> = {
   pl: ['tutaj', 'kliknij tutaj', 'więcej', 'czytaj więcej', 'czytaj dalej', 'zobacz więcej'],
 }
 const lists = new Map(Object.entries(vague).map(([lang, words]) => [lang, new Set(words)]))
+/** A text longer than this says something, whatever signs are around it. */
+const LONGEST = 60
+/** Without the signs at its ends, in lower case: “› Here!” is “here”. */
+const withoutSigns = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/^[\s\p{P}\p{S}]+|[\s\p{P}\p{S}]+$/gu, '')
+    .normalize('NFC')
+
 const address = /^(?:https?:\/\/|www\.)\S+$/i
 
 /** A link whose words do not say where it leads. */
@@ -91,11 +100,8 @@ export const linkVague = rule({
     const words = lists.get(lang === 'no' || lang === 'nn' ? 'nb' : lang)
     for (const link of page.links) {
       if (link.hidden || link.named || link.text === '' || link.text.length > 200) continue
-      const plain = link.text
-        .toLowerCase()
-        .replace(/^[\s\p{P}\p{S}]+|[\s\p{P}\p{S}]+$/gu, '')
-        .normalize('NFC')
-      if (words?.has(plain) || address.test(link.text)) mark(link, { text: link.text, href: link.href })
+      const saysNothing = link.text.length <= LONGEST && words?.has(withoutSigns(link.text))
+      if (saysNothing || address.test(link.text)) mark(link, { text: link.text, href: link.href })
     }
   },
   examples: {
