@@ -84,7 +84,7 @@ export class Scanner {
   private attributes: Token.Attribute[] = []
   private selfClosing = false
   /** Errors of one run of text or one value, put into their order before they are said. */
-  private held: { code: string; at: number }[] | null = null
+  private held: { code: string; at: number; read: number }[] | null = null
 
   /** Throws NotModelled on a text with characters that it does not model. */
   constructor(text: string, parser: TreeBuilder, onError: (code: string, at: number) => void) {
@@ -135,35 +135,37 @@ export class Scanner {
     this.nextControl = control.exec(this.text)?.index ?? NONE
   }
 
-  private error(code: string, at: number): void {
-    if (this.held !== null) this.held.push({ code, at })
-    else this.sayError(code, at)
+  /** `read` is the last character that the standard's tokenizer has read when it finds the error. */
+  private error(code: string, at: number, read = at): void {
+    if (this.held !== null) this.held.push({ code, at, read })
+    else this.sayError(code, at, read)
   }
-  private sayError(code: string, at: number): void {
-    if (this.nextControl <= at) this.sayControls(at)
+  private sayError(code: string, at: number, read: number): void {
+    if (this.nextControl <= read) this.sayControls(read)
     this.onError(code, at)
   }
 
   /** Reads what may hold several errors of two kinds, and says them in the order of their places. */
   private inOrder<T>(read: () => T): T {
-    const held: { code: string; at: number }[] = []
+    const held: { code: string; at: number; read: number }[] = []
     this.held = held
     const value = read()
     this.held = null
     // Stable, and of two at one place the reference's comes first, as it was begun before.
-    for (const { code, at } of held.sort((a, b) => a.at - b.at)) this.sayError(code, at)
+    for (const { code, at, read } of held.sort((a, b) => a.at - b.at)) this.sayError(code, at, read)
     return value
   }
 
   /** 13.2.5.1, data state: text up to the next markup. Returns where that opens, -1 at the end of the page. */
   private textRun(from: number): number {
     const { text } = this
-    let open = text.indexOf('<', from)
+    const open = text.indexOf('<', from)
     if (open >= 0 && !is(text.charCodeAt(open + 1), OPENS)) return this.textRunWithSigns(from, open)
     const end = open < 0 ? text.length : open
     if (end > from) {
+      const decoded = this.decoded(from, end, false)
       this.standAt(end)
-      this.handText(this.decoded(from, end, false))
+      this.handText(decoded)
     }
     return open
   }
@@ -284,10 +286,10 @@ export class Scanner {
       if (comment >= 0 && /<script[\t\n\f\r />]/i.test(script.slice(comment))) refuse('a script in a script')
     }
     if (open > from) {
+      const chars =
+        state === TokenizerMode.RCDATA ? this.decoded(from, open, false) : this.verbatim(from, open)
       this.standAt(open)
-      this.handText(
-        state === TokenizerMode.RCDATA ? this.decoded(from, open, false) : this.verbatim(from, open),
-      )
+      this.handText(chars)
     }
     this.state = TokenizerMode.DATA
     return this.endTag(open)
@@ -471,7 +473,7 @@ export class Scanner {
         done = known.end
       } else {
         const reference = readReference(text, this.ampersand, inAttribute)
-        for (const { code, at } of reference.errors) this.error(code, at)
+        for (const { code, at } of reference.errors) this.error(code, at, at - 1)
         decoded += reference.text
         done = reference.end
       }
