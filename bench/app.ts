@@ -81,24 +81,22 @@ export async function benchApp(): Promise<void> {
         const rows = await request(db.transaction(table).objectStore(table).getAll())
         return { ms: performance.now() - start, rows }
       }
-      const sources = await all('sources')
-      const rows = [await all('rows'), await all('rows'), await all('rows')]
+      const pages = await all('pages')
+      const rows = [await all('ledger'), await all('ledger'), await all('ledger')]
         .map((r) => r.ms)
         .sort((a, b) => a - b)[1]!
       const write = async (split: boolean) => {
         const name = `bench-${split}-${Math.random()}`
         const opening = indexedDB.open(name)
         opening.onupgradeneeded = () =>
-          ['sources', 'rows'].forEach((t) =>
-            opening.result.createObjectStore(t, { keyPath: ['site', 'path'] }),
-          )
+          ['pages', 'ledger'].forEach((t) => opening.result.createObjectStore(t, { keyPath: ['site', 'id'] }))
         const target = await request(opening)
-        const slim = (await all('rows')).rows
+        const slim = (await all('ledger')).rows
         const start = performance.now()
-        for (let i = 0; i < sources.rows.length; i += 200) {
-          const tx = target.transaction(['sources', 'rows'], 'readwrite')
-          for (const s of sources.rows.slice(i, i + 200)) tx.objectStore('sources').put(s)
-          if (split) for (const r of slim.slice(i, i + 200)) tx.objectStore('rows').put(r)
+        for (let i = 0; i < pages.rows.length; i += 200) {
+          const tx = target.transaction(['pages', 'ledger'], 'readwrite')
+          for (const s of pages.rows.slice(i, i + 200)) tx.objectStore('pages').put(s)
+          if (split) for (const r of slim.slice(i, i + 200)) tx.objectStore('ledger').put(r)
           await new Promise((resolve) => (tx.oncomplete = resolve))
         }
         const ms = performance.now() - start
@@ -113,10 +111,10 @@ export async function benchApp(): Promise<void> {
         split.push(await write(true))
       }
       const middle = (v: number[]) => v.sort((a, b) => a - b)[1]!
-      return { slim: rows / sources.ms, split: middle(split) / middle(raw) }
+      return { slim: rows / pages.ms, split: middle(split) / middle(raw) }
     })
-    say('store in split tables ÷ raw put of the sources', store.split, 'at most 1.5')
-    say('slim rows ÷ all sources, time to read', store.slim, 'at most 0.2')
+    say('store in split tables ÷ raw put of the pages', store.split, 'at most 1.5')
+    say('ledger ÷ all pages with their sources, time to read', store.slim, 'at most 0.2')
   } finally {
     await browser.close()
     server.stop()

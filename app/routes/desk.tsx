@@ -1,5 +1,7 @@
+import { Tabs } from 'radix-ui'
 import { useEffect, useMemo } from 'react'
 import { useSearchParams } from 'react-router'
+import { matchesTyped, useCommand, usePaletteGroup } from '../ui/command-registry.ts'
 import { ApprovalPicture } from '../result/approval-picture.tsx'
 import { Approval, approve } from '../desk/approval.tsx'
 import { copyText } from '../ui/copy.ts'
@@ -65,27 +67,21 @@ export default function Desk() {
 
   const filled = (field: 'title' | 'meta:description') =>
     row ? fillTokens(fieldValue(decisions, field, row), view?.tokens ?? {}).text : ''
-  useEffect(() => {
-    if (!row) return
-    const onKey = (event: KeyboardEvent) => {
-      if (!event.altKey || event.ctrlKey || event.metaKey) return
-      const index = rows.findIndex((r) => r.id === page)
-      const keys: Record<string, () => void> = {
-        ArrowDown: () => rows[index + 1] && open(rows[index + 1]!.path),
-        ArrowUp: () => rows[index - 1] && open(rows[index - 1]!.path),
-        Digit1: () => void copyText(foldText(filled('title')), 'Title'),
-        Digit2: () => void copyText(foldText(filled('meta:description')), 'Description'),
-        Digit3: () => void copyText(row.url, 'Address'),
-        KeyA: () => void approve(session, page),
-      }
-      const act = keys[event.code]
-      if (!act) return
-      event.preventDefault()
-      act()
-    }
-    addEventListener('keydown', onKey)
-    return () => removeEventListener('keydown', onKey)
-  })
+  const step = (by: 1 | -1) => {
+    const next = rows[rows.findIndex((r) => r.id === page) + by]
+    if (next) open(next.path)
+  }
+  useCommand('nextPage', () => step(1))
+  useCommand('pageBefore', () => step(-1))
+  useCommand('copyTitle', () => void copyText(foldText(filled('title')), 'Title'))
+  useCommand('copyDescription', () => void copyText(foldText(filled('meta:description')), 'Description'))
+  useCommand('copyAddress', () => void (row && copyText(row.url, 'Address')))
+  useCommand('approve', () => void (row && approve(session, page)))
+  usePaletteGroup('Sheets of this page', (typed) =>
+    sheets
+      .filter((s) => row && matchesTyped(sheetNames[s], typed))
+      .map((s) => ({ id: s, name: sheetNames[s], run: () => open(row!.path, { sheet: s }) })),
+  )
 
   if (!row)
     return (
@@ -106,100 +102,105 @@ export default function Desk() {
         toMend={(r) => r.blocker + r.flaw + (counts.get(r.id)?.toMend ?? 0)}
         onOpen={(to) => open(to.path)}
       />
-      <main
-        className="min-w-0 flex-1 px-6 pt-3 pb-16 max-[700px]:px-3"
-        data-testid="desk"
-        data-ready={view !== null}
-      >
-        <h1 className="sr-only">Desk: {row.h1 || row.title || row.path}</h1>
-        <div className="flex min-h-10 max-w-[1060px] flex-wrap items-center gap-x-7 gap-y-1">
-          <div role="tablist" aria-label="Sheets" className="flex gap-7">
-            {sheets.map((s) => (
+      <Tabs.Root asChild value={sheet} onValueChange={(s) => open(row.path, { sheet: s })}>
+        <main
+          className="min-w-0 flex-1 px-6 pt-3 pb-16 max-[700px]:px-3"
+          data-testid="desk"
+          data-ready={view !== null}
+        >
+          <h1 className="sr-only">Desk: {row.h1 || row.title || row.path}</h1>
+          <div className="flex min-h-10 max-w-[1060px] flex-wrap items-center gap-x-7 gap-y-1">
+            <Tabs.List aria-label="Sheets" className="flex gap-7">
+              {sheets.map((s) => (
+                <Tabs.Trigger
+                  key={s}
+                  value={s}
+                  className={`border-b-2 pb-0.5 ${s === sheet ? 'border-ink font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
+                >
+                  {sheetNames[s]}
+                </Tabs.Trigger>
+              ))}
+            </Tabs.List>
+            <div className="ml-auto flex flex-wrap items-baseline gap-5 max-[700px]:ml-0">
               <button
-                key={s}
-                role="tab"
                 type="button"
-                aria-selected={s === sheet}
-                onClick={() => open(row.path, { sheet: s })}
-                className={`border-b-2 pb-0.5 ${s === sheet ? 'border-ink font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
+                className="quiet text-[13px]"
+                title="This page’s file, with only what was changed changed"
+                onClick={() =>
+                  tell('The page could not be written', async () => {
+                    await session.flush()
+                    const bytes = await core().pageBytes(page, session.decisionsOf(page))
+                    if (bytes)
+                      download(
+                        row.path.slice(row.path.lastIndexOf('/') + 1) || 'page.html',
+                        bytes,
+                        'text/html',
+                      )
+                  })
+                }
               >
-                {sheetNames[s]}
+                Download this page
               </button>
-            ))}
+              <ApprovalPicture session={session} row={row} />
+              <Approval session={session} page={page} decisions={decisions} />
+            </div>
           </div>
-          <div className="ml-auto flex flex-wrap items-baseline gap-5 max-[700px]:ml-0">
-            <button
-              type="button"
-              className="quiet text-[13px]"
-              title="This page’s file, with only what was changed changed"
-              onClick={() =>
-                tell('The page could not be written', async () => {
-                  await session.flush()
-                  const bytes = await core().pageBytes(page, session.decisionsOf(page))
-                  if (bytes)
-                    download(row.path.slice(row.path.lastIndexOf('/') + 1) || 'page.html', bytes, 'text/html')
-                })
-              }
-            >
-              Download this page
-            </button>
-            <ApprovalPicture session={session} row={row} />
-            <Approval session={session} page={page} decisions={decisions} />
-          </div>
-        </div>
-        <p className="truncate pb-2 text-[12px] text-ink-3">
-          {view?.url ?? row.url} · {row.words.toLocaleString('en')} words
-          {view &&
-            ` · ${plural(view.images, 'image')} · ${row.lang ?? 'no language'}${row.indexable ? '' : ' · not for results (noindex or another canonical)'}`}
-        </p>
-        {note && (
-          <p className="mb-3 border-l-2 border-carmine bg-paper px-3 py-2 text-[13px]">
-            <strong>Sent back:</strong> {note}
+          <p className="truncate pb-2 text-[12px] text-ink-3">
+            {view?.url ?? row.url} · {row.words.toLocaleString('en')} words
+            {view &&
+              ` · ${plural(view.images, 'image')} · ${row.lang ?? 'no language'}${row.indexable ? '' : ' · not for results (noindex or another canonical)'}`}
           </p>
-        )}
-        {state.problem?.page === page ? (
-          <Problem why={state.problem.why} onAgain={() => session.lookAgain()} />
-        ) : (
-          <Boundary on={[page, sheet]}>
-            {sheet === 'snippet' && (
-              <SnippetSheet key={page} session={session} row={row} decisions={decisions} view={view} />
+          {note && (
+            <p className="mb-3 border-l-2 border-carmine bg-paper px-3 py-2 text-[13px]">
+              <strong>Sent back:</strong> {note}
+            </p>
+          )}
+          <Tabs.Content value={sheet} tabIndex={-1}>
+            {state.problem?.page === page ? (
+              <Problem why={state.problem.why} onAgain={() => session.lookAgain()} />
+            ) : (
+              <Boundary on={[page, sheet]}>
+                {sheet === 'snippet' && (
+                  <SnippetSheet key={page} session={session} row={row} decisions={decisions} view={view} />
+                )}
+                {sheet === 'outline' && (
+                  <OutlineSheet
+                    key={page}
+                    session={session}
+                    view={view}
+                    page={page}
+                    decisions={decisions}
+                    onSource={(start) => open(row.path, { sheet: 'source', at: String(start) })}
+                  />
+                )}
+                {sheet === 'data' && (
+                  <DataSheet
+                    key={page}
+                    session={session}
+                    view={view}
+                    page={page}
+                    decisions={decisions}
+                    onSource={(start) => open(row.path, { sheet: 'source', at: String(start) })}
+                    onResult={() => open(row.path, { sheet: 'snippet' })}
+                  />
+                )}
+                {sheet === 'head' && (
+                  <HeadSheet key={page} session={session} view={view} page={page} decisions={decisions} />
+                )}
+                {sheet === 'source' && (
+                  <SourceSheet
+                    key={page}
+                    session={session}
+                    view={view}
+                    page={page}
+                    at={Number(search.get('at') ?? NaN)}
+                  />
+                )}
+              </Boundary>
             )}
-            {sheet === 'outline' && (
-              <OutlineSheet
-                key={page}
-                session={session}
-                view={view}
-                page={page}
-                decisions={decisions}
-                onSource={(start) => open(row.path, { sheet: 'source', at: String(start) })}
-              />
-            )}
-            {sheet === 'data' && (
-              <DataSheet
-                key={page}
-                session={session}
-                view={view}
-                page={page}
-                decisions={decisions}
-                onSource={(start) => open(row.path, { sheet: 'source', at: String(start) })}
-                onResult={() => open(row.path, { sheet: 'snippet' })}
-              />
-            )}
-            {sheet === 'head' && (
-              <HeadSheet key={page} session={session} view={view} page={page} decisions={decisions} />
-            )}
-            {sheet === 'source' && (
-              <SourceSheet
-                key={page}
-                session={session}
-                view={view}
-                page={page}
-                at={Number(search.get('at') ?? NaN)}
-              />
-            )}
-          </Boundary>
-        )}
-      </main>
+          </Tabs.Content>
+        </main>
+      </Tabs.Root>
     </div>
   )
 }

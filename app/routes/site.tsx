@@ -1,13 +1,16 @@
 import { useEffect, useRef } from 'react'
-import { NavLink, Outlet, data, useLocation, useNavigation } from 'react-router'
+import { NavLink, Outlet, data, useLocation, useNavigate, useNavigation } from 'react-router'
 import { toast } from 'sonner'
 import type { Route } from './+types/site'
 import { openSession, type Session } from '../session/session.ts'
 import { useSessionState } from '../session/use-session.ts'
+import { matchesTyped, useCommand, usePaletteGroup } from '../ui/command-registry.ts'
+import { shownPath } from '../ui/shown-path.ts'
 import { Boundary } from '../ui/boundary.tsx'
 import { Masthead } from '../ui/masthead.tsx'
 import { plural, someOf } from '../ui/plural.ts'
 import { stateOf } from '../../core/work/decisions.ts'
+import type { LedgerRow } from '../../core/work/evaluate.ts'
 
 export const meta = () => [{ title: 'Keen Quill' }]
 
@@ -42,6 +45,25 @@ export function HydrateFallback() {
   )
 }
 
+const sections: [string, string][] = [
+  ['ledger', 'Ledger'],
+  ['desk', 'Desk'],
+  ['structured-data', 'Data'],
+  ['house-style', 'House style'],
+  ['hand-off', 'Hand-off'],
+]
+
+/** So many pages are offered at a time. */
+const MOST_PAGES = 12
+function pagesNamed(rows: Iterable<LedgerRow>, typed: string): LedgerRow[] {
+  const named: LedgerRow[] = []
+  for (const row of rows) {
+    if (!matchesTyped(`${row.path} ${row.title ?? ''} ${row.h1 ?? ''}`, typed)) continue
+    if (named.push(row) === MOST_PAGES) break
+  }
+  return named
+}
+
 export default function Site({ loaderData, params }: Route.ComponentProps) {
   const { session } = loaderData as { session: Session }
   const state = useSessionState(session)
@@ -59,24 +81,26 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
       )
   }, [leftOut, session])
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== 'z') return
-      event.preventDefault()
-      void walk(session, event.shiftKey ? 'redo' : 'undo')
-    }
-    addEventListener('keydown', onKey)
-    return () => removeEventListener('keydown', onKey)
-  }, [session])
+  useCommand('undo', () => void walk(session, 'undo'))
+  useCommand('redo', () => void walk(session, 'redo'))
+  const navigate = useNavigate()
+  usePaletteGroup('Views', (typed) =>
+    sections
+      .filter(([, name]) => matchesTyped(name, typed))
+      .map(([to, name]) => ({ id: to, name, run: () => void navigate(`/sites/${params.siteId}/${to}`) })),
+  )
+  usePaletteGroup('Pages', (typed) =>
+    typed === ''
+      ? []
+      : pagesNamed(session.get().rows.values(), typed).map((row) => ({
+          id: row.id,
+          name: row.h1 || row.title || row.path,
+          detail: shownPath(row),
+          run: () => void navigate(`/sites/${params.siteId}/desk?page=${encodeURIComponent(row.path)}`),
+        })),
+  )
 
   const changed = [...state.work.values()].filter((d) => stateOf(d) !== 'untouched').length
-  const sections: [string, string][] = [
-    ['ledger', 'Ledger'],
-    ['desk', 'Desk'],
-    ['structured-data', 'Data'],
-    ['house-style', 'House style'],
-    ['hand-off', 'Hand-off'],
-  ]
   return (
     <>
       <a

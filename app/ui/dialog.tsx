@@ -19,11 +19,11 @@ export function Dialog({
   return (
     <Radix.Root open={open} onOpenChange={onOpenChange}>
       <Radix.Portal>
-        <Radix.Overlay className="fixed inset-0 bg-black/40" />
+        <Radix.Overlay className="fixed inset-0 z-30 bg-black/40" />
         <Radix.Content
           aria-describedby={description ? undefined : ''}
           style={{ width }}
-          className="sheet fixed top-1/2 left-1/2 max-h-[88vh] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto p-7"
+          className="sheet fixed top-1/2 left-1/2 z-40 max-h-[88vh] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-auto p-7"
         >
           <Radix.Title className="font-serif text-[22px] leading-7">{title}</Radix.Title>
           {description && <Radix.Description className="mt-1 text-ink-2">{description}</Radix.Description>}

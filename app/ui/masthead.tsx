@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { Shortcuts } from './shortcuts.tsx'
+import { Help } from './keys-help.tsx'
+import { Palette } from './palette.tsx'
 
 /** Light or dark; at first, what the system asks for. */
 function ThemeSwitch() {
@@ -44,7 +45,8 @@ export function Masthead({
       <div className="ml-auto flex items-center gap-5 max-[700px]:ml-0 max-[700px]:flex-wrap max-[700px]:gap-3 text-[13px] whitespace-nowrap text-ink-2">
         {children}
         <ThemeSwitch />
-        <Shortcuts />
+        <Palette />
+        <Help />
       </div>
     </header>
   )

@@ -1,3 +1,4 @@
+import { outlineCommandOf, type OutlineCommandId } from '../../ui/commands.ts'
 import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
 import { useWindowVirtualizer } from '@tanstack/react-virtual'
 import { useLayoutEffect, useRef, useState } from 'react'
@@ -34,6 +35,12 @@ import { Refused } from '../../margin/refused.tsx'
 const WHOLE = 120
 /** So many marks are laid out whole; of more, those near the lines that are drawn. */
 const MARKS = 60
+
+/** The commands that change a heading. */
+type WishName = Exclude<
+  OutlineCommandId,
+  'up' | 'down' | 'first' | 'last' | 'pageUp' | 'pageDown' | 'fold' | 'unfold' | 'words' | 'source' | 'leave'
+>
 
 /** The outline as a staircase: six steps, each heading on its own, what is skipped as a visible gap. */
 export function OutlineSheet({
@@ -146,7 +153,8 @@ export function OutlineSheet({
       }))
     })
   }
-  const wishes: Record<string, (lines: Line[], at: number) => Wish> = {
+  const toLevel = (level: number) => (lines: Line[], at: number) => setLevel(lines[at]!, level)
+  const wishes: Record<WishName, (lines: Line[], at: number) => Wish> = {
     in: (lines, at) => moveLevel(lines, at, 1, false),
     out: (lines, at) => moveLevel(lines, at, -1, false),
     inAlone: (lines, at) => moveLevel(lines, at, 1, true),
@@ -157,8 +165,14 @@ export function OutlineSheet({
     subtitle: toSubtitle,
     gap: (lines, at) => closeGap(lines, parentsOf(lines), at),
     takeOut: (lines, at) => takeOut(lines[at]!),
+    level1: toLevel(1),
+    level2: toLevel(2),
+    level3: toLevel(3),
+    level4: toLevel(4),
+    level5: toLevel(5),
+    level6: toLevel(6),
   }
-  const wish = (which: string) => line && fulfil(wishes[which]!, line.key)
+  const wish = (which: WishName) => line && fulfil(wishes[which], line.key)
   const showSource = () => {
     if (line?.start != null) onSource(line.start)
     else setSaid('Its place will be known once the page has been checked.')
@@ -175,46 +189,45 @@ export function OutlineSheet({
     setFolded(next)
   }
 
-  function onKeyDown(event: React.KeyboardEvent) {
-    if (editing !== null || !line || event.ctrlKey || event.metaKey) return
-    const row = rowOf.get(at) ?? 0
-    const go = (to: number) => {
-      const next = lines[Math.max(0, Math.min(lines.length - 1, to))]
-      refocus.current = true
-      if (next) setSelected(next.key)
+  const row = rowOf.get(at) ?? 0
+  function go(to: number) {
+    const next = lines[Math.max(0, Math.min(lines.length - 1, to))]
+    refocus.current = true
+    if (next) setSelected(next.key)
+  }
+  function carryOut(command: OutlineCommandId, of: Line) {
+    switch (command) {
+      case 'down':
+        return go(row + 1)
+      case 'up':
+        return go(row - 1)
+      case 'first':
+        return go(0)
+      case 'last':
+        return go(lines.length - 1)
+      case 'pageDown':
+        return go(row + 10)
+      case 'pageUp':
+        return go(row - 10)
+      case 'unfold':
+        return fold(true)
+      case 'fold':
+        return fold(false)
+      case 'words':
+        return setEditing(of.key)
+      case 'leave':
+        return document.getElementById('after-outline')?.focus()
+      case 'source':
+        return showSource()
+      default:
+        return fulfil(wishes[command], of.key)
     }
-    const keys: Record<string, () => void> = event.altKey
-      ? { ArrowRight: () => wish('inAlone'), ArrowLeft: () => wish('outAlone') }
-      : {
-          ArrowDown: () => go(row + 1),
-          ArrowUp: () => go(row - 1),
-          ArrowRight: () => fold(true),
-          ArrowLeft: () => fold(false),
-          Home: () => go(0),
-          End: () => go(lines.length - 1),
-          PageDown: () => go(row + 10),
-          PageUp: () => go(row - 10),
-          Tab: () => wish(event.shiftKey ? 'out' : 'in'),
-          Enter: () => setEditing(line.key),
-          Escape: () => document.getElementById('after-outline')?.focus(),
-          Delete: () => wish('takeOut'),
-          p: () => wish('paragraph'),
-          h: () => wish('heading'),
-          m: () => wish('join'),
-          s: () => wish('subtitle'),
-          g: () => wish('gap'),
-          l: showSource,
-          ...Object.fromEntries(
-            [1, 2, 3, 4, 5, 6].map((n) => [
-              String(n),
-              () => fulfil((of, i) => setLevel(of[i]!, n), line.key),
-            ]),
-          ),
-        }
-    const act = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key]
-    if (!act) return
+  }
+  function onKeyDown(event: React.KeyboardEvent) {
+    const command = editing === null && line ? outlineCommandOf(event) : null
+    if (command === null) return
     event.preventDefault()
-    act()
+    carryOut(command, line!)
   }
 
   const height = TOP + lines.length * ROW + 16

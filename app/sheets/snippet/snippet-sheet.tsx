@@ -1,4 +1,5 @@
-import { useEffect, useLayoutEffect, useRef, useState } from 'react'
+import { useCommand } from '../../ui/command-registry.ts'
+import { useLayoutEffect, useRef, useState } from 'react'
 import type { Decisions } from '../../../core/work/decisions.ts'
 import { measure, type Measured } from '../../../core/measure/snippet.ts'
 import { foldText, textWidth } from '../../../core/measure/width.ts'
@@ -100,26 +101,13 @@ export function SnippetSheet({
         'Description from the page’s text',
       )
   }
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (!event.altKey || event.ctrlKey || event.metaKey) return
-      const keys: Record<string, () => void> = {
-        KeyT: () => keepTake(session, page, 'title', { text: typed.title, from: '' }),
-        KeyC: () => {
-          const cased = casedTitle(typed.title, houseCasing(style), style, view)
-          if (cased !== typed.title) put('title', cased, 'Casing')
-        },
-        KeyI: startFromInstead,
-        KeyS: () => sheet.current?.querySelector<HTMLElement>('[data-testid="slug"]')?.focus(),
-      }
-      const act = keys[event.code]
-      if (!act) return
-      event.preventDefault()
-      act()
-    }
-    addEventListener('keydown', onKey)
-    return () => removeEventListener('keydown', onKey)
+  useCommand('keepTake', () => keepTake(session, page, 'title', { text: typed.title, from: '' }))
+  useCommand('casing', () => {
+    const cased = casedTitle(typed.title, houseCasing(style), style, view)
+    if (cased !== typed.title) put('title', cased, 'Casing')
   })
+  useCommand('fromInstead', startFromInstead)
+  useCommand('toSlug', () => sheet.current?.querySelector<HTMLElement>('[data-testid="slug"]')?.focus())
 
   const sheet = useRef<HTMLDivElement>(null)
   const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
