@@ -103,7 +103,7 @@ try {
   await shot(page, 'desk-head')
   await page.goto(`${address}/sites/${site}/templates`)
   await page.getByTestId('suggestion').first().getByRole('button').click()
-  await page.getByTestId('template-figures').waitFor()
+  await page.getByTestId('template-preview-figures').waitFor()
   await shot(page, 'templates')
   await desk('crossings/weather.html', 'source')
   await page.getByRole('button', { name: 'Check the whole page’s HTML' }).click()

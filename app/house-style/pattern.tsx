@@ -1,11 +1,13 @@
-import { useVirtualizer } from '@tanstack/react-virtual'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 import { ownStyle, type HouseStyle } from '../../core/rules/house-style.ts'
 import { tokenNames } from '../../core/wording/tokens.ts'
+import { BulkStep } from '../bulk/bulk-step.tsx'
+import { useLeftOut } from '../bulk/left-out.ts'
+import { PageChoice } from '../bulk/page-choice.tsx'
 import type { Session } from '../session/session.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
-import type { PatternPreview } from '../workers/patterns.ts'
+import type { PatternChange, PatternPreview } from '../workers/patterns.ts'
 import type { Change } from './change.ts'
 
 /** The style with this pattern for these addresses. */
@@ -111,7 +113,7 @@ export function Pattern({
             Preview on all pages
           </button>
         )}
-        {asked && (
+        {asked && pattern === '' && (
           <button type="button" className="quiet" onClick={done}>
             Discard the change
           </button>
@@ -120,8 +122,8 @@ export function Pattern({
       {asked && pattern !== '' && preview && (
         <Preview
           preview={preview}
-          onApply={() => {
-            const { changes } = preview
+          onClose={done}
+          onApply={(changes) => {
             void session.decide(`Pattern ${pattern}`, () => [
               { page: '', key: 'style', after: ownStyle(withPattern(session.get().style, match, pattern)) },
               ...changes.map((c) => ({ page: c.id, key: 'edit:title', after: { value: c.value } })),
@@ -134,72 +136,86 @@ export function Pattern({
   )
 }
 
-const HEIGHT = 54
-
-function Preview({ preview, onApply }: { preview: PatternPreview; onApply(): void }) {
+function Preview({
+  preview,
+  onApply,
+  onClose,
+}: {
+  preview: PatternPreview
+  onApply(chosen: PatternChange[]): void
+  onClose(): void
+}) {
   const { changes, pages, skipped } = preview
-  const box = useRef<HTMLDivElement>(null)
-  const virtual = useVirtualizer({
-    count: changes.length,
-    getScrollElement: () => box.current,
-    estimateSize: () => HEIGHT,
-    overscan: 5,
-  })
-  const cut = changes.filter((c) => c.fitAfter === 'cut')
-  const cutAnew = cut.filter((c) => c.fitBefore !== 'cut').length
+  const [leftOut, leaveOut] = useLeftOut()
+  const chosen = changes.filter((c) => !leftOut.has(c.id))
+  const cut = chosen.filter((c) => c.fitAfter === 'cut')
+  const cutAnew = cut.filter((c) => c.fitBefore !== 'cut')
   return (
-    <div className="mt-3 border border-rule" data-testid="pattern-preview">
-      <p className="flex flex-wrap items-baseline gap-x-5 border-b border-rule-2 bg-paper-2 px-4 py-2 text-[13px]">
-        <strong className="font-semibold">
-          {plural(changes.length, 'title')} of {plural(pages, 'page')} would change
-        </strong>
-        <span className={cut.length > 0 ? 'text-carmine' : 'text-ink-2'}>
-          {cut.length === 0
-            ? 'none of them would be cut'
-            : `${cut.length} would be cut, ${cutAnew} of them that fit now`}
-        </span>
-        {skipped.length > 0 && (
-          <span className="text-ink-2" title={skipped.map((s) => `${s.path}: ${s.why}`).join('\n')}>
-            {skipped.length} unchanged: {skipped[0]!.why}
+    <BulkStep
+      testId="pattern-preview"
+      title="Titles before and after"
+      figures={
+        <span className="flex flex-wrap items-baseline gap-x-5">
+          <strong className="font-semibold text-ink">
+            {plural(chosen.length, 'title')} of {plural(pages, 'page')} would change
+          </strong>
+          <span className={cut.length > 0 ? 'text-carmine' : ''}>
+            {cut.length === 0
+              ? 'none of them would be cut'
+              : `${cut.length} would be cut, ${cutAnew.length} of them that fit now`}
           </span>
+          {cutAnew.length > 0 && (
+            <button
+              type="button"
+              className="action"
+              onClick={() =>
+                leaveOut(
+                  cutAnew.map((c) => c.id),
+                  true,
+                )
+              }
+            >
+              Leave out those that fit now
+            </button>
+          )}
+          {skipped.length > 0 && (
+            <span title={skipped.map((s) => `${s.path}: ${s.why}`).join('\n')}>
+              {skipped.length} unchanged: {skipped[0]!.why}
+            </span>
+          )}
+        </span>
+      }
+      keep={`Apply to ${plural(chosen.length, 'title')}`}
+      canKeep={chosen.length > 0}
+      onKeep={() => onApply(chosen)}
+      onClose={onClose}
+      closeLabel="Discard the change"
+    >
+      <PageChoice
+        pages={changes}
+        leftOut={leftOut}
+        onLeaveOut={leaveOut}
+        nameOf={(c) => `${c.after}, ${c.path}`}
+        height={320}
+        rowHeight={54}
+        line={(c) => (
+          <>
+            <p className="truncate text-[13px] text-ink-3 line-through decoration-1">
+              {c.before || 'no title'}
+            </p>
+            <p className="truncate font-serif text-[15px]">
+              {c.after}
+              {c.fitAfter !== 'fits' && (
+                <span
+                  className={`ml-2 font-sans text-[12px] ${c.fitAfter === 'cut' ? 'text-carmine' : 'text-ink-2'}`}
+                >
+                  {c.fitAfter === 'cut' ? 'cut' : 'at risk'}
+                </span>
+              )}
+            </p>
+          </>
         )}
-        <button type="button" className="action ml-auto" disabled={changes.length === 0} onClick={onApply}>
-          Apply to {plural(changes.length, 'title')}
-        </button>
-      </p>
-      <div
-        ref={box}
-        className="h-64 overflow-auto"
-        tabIndex={0}
-        role="group"
-        aria-label="Titles before and after"
-      >
-        <div className="relative" style={{ height: virtual.getTotalSize() }}>
-          {virtual.getVirtualItems().map((item) => {
-            const c = changes[item.index]!
-            return (
-              <div
-                key={c.id}
-                className="absolute right-0 left-0 border-b border-rule-2 px-4 py-1.5 text-[13px]"
-                style={{ top: item.start, height: HEIGHT }}
-                title={c.path}
-              >
-                <p className="truncate text-ink-3 line-through decoration-1">{c.before || 'no title'}</p>
-                <p className="truncate font-serif text-[15px]">
-                  {c.after}
-                  {c.fitAfter !== 'fits' && (
-                    <span
-                      className={`ml-2 font-sans text-[12px] ${c.fitAfter === 'cut' ? 'text-carmine' : 'text-ink-2'}`}
-                    >
-                      {c.fitAfter === 'cut' ? 'cut' : 'at risk'}
-                    </span>
-                  )}
-                </p>
-              </div>
-            )
-          })}
-        </div>
-      </div>
-    </div>
+      />
+    </BulkStep>
   )
 }

@@ -2,12 +2,12 @@ import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { asLabel } from '../../core/structured-data/words.ts'
 import { ThingGraph } from '../site-data/graph.tsx'
-import { SpreadPart } from '../site-data/data-for-every-page.tsx'
+import { DataForEveryPage } from '../site-data/data-for-every-page.tsx'
 import { useSession, useSessionState } from '../session/use-session.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
 import { useAnswer } from '../workers/use-answer.ts'
-import type { Spread } from '../workers/data-site.ts'
+import type { DataStep } from '../workers/data-site.ts'
 
 export const meta = () => [{ title: 'Structured data, all pages · Keen Quill' }]
 
@@ -21,7 +21,7 @@ export default function StructuredData() {
   const { siteId } = useParams()
   const pathOf = (id: string) => rows.get(id)?.path ?? id
   const data = useAnswer(() => core().siteData(), [rows, siteMarks])
-  const [spread, setSpread] = useState<Spread | null>(null)
+  const [dataStep, setDataStep] = useState<DataStep | null>(null)
   const [only, setOnly] = useState<string | null>(null)
 
   if (!data)
@@ -62,14 +62,19 @@ export default function StructuredData() {
             <li key={kind} className="flex flex-wrap items-baseline gap-x-4 border-t border-rule-2 py-2">
               <span className="w-40 font-serif text-[16px]">{name}</span>
               <span className="text-[13px] text-ink-2">{says}</span>
-              <button type="button" className="action ml-auto text-[13px]" onClick={() => setSpread(kind)}>
+              <button type="button" className="action ml-auto text-[13px]" onClick={() => setDataStep(kind)}>
                 See what it would add
               </button>
             </li>
           ))}
         </ul>
-        {spread && (
-          <SpreadPart key={spread} kind={spread} session={session} onClose={() => setSpread(null)} />
+        {dataStep && (
+          <DataForEveryPage
+            key={dataStep}
+            kind={dataStep}
+            session={session}
+            onClose={() => setDataStep(null)}
+          />
         )}
       </section>
 

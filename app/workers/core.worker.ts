@@ -25,7 +25,7 @@ const api = {
   searchProperties: dataSearch.searchProperties,
   searchTypes: dataSearch.searchTypes,
   describeTerm: dataSearch.describeTerm,
-  spreadPreview: dataSite.spreadPreview,
+  dataStepPreview: dataSite.dataStepPreview,
   siteData: dataSite.siteData,
   templateSuggestions: templates.templateSuggestions,
   templatePreview: templates.templatePreview,

@@ -19,7 +19,7 @@ import { languageOf, sideOf } from './data.ts'
 import { current, sourceFor } from './open-site.ts'
 
 /** A block that is put into many pages, previewed: what each would describe, and the marks that it would bring. */
-export interface SpreadPage {
+export interface DataStepPage {
   id: PageId
   path: string
   name: string
@@ -33,26 +33,26 @@ export interface SpreadPage {
   edit: Edit | null
 }
 /** What can be said of every page in one step: its breadcrumb; or who publishes it, the organisation being described on the home page. */
-export type Spread = 'breadcrumb' | 'organisation'
+export type DataStep = 'breadcrumb' | 'organisation'
 const only = new Set(catalogue.filter((r) => r.family === 'data').map((r) => r.id))
-export const spreadKey = (kind: Spread): TargetKey => `data:${kind}`
+export const dataStepKey = (kind: DataStep): TargetKey => `data:${kind}`
 
 /** What one kind of data for every page would be, for some of the pages. `decisionsOf` holds what was decided, by page. */
-export async function spreadPreview(
-  kind: Spread,
+export async function dataStepPreview(
+  kind: DataStep,
   decisionsOf: Record<PageId, Decisions>,
   ids: PageId[],
-): Promise<SpreadPage[]> {
+): Promise<DataStepPage[]> {
   const open = current
   if (!open) return []
-  const previews: SpreadPage[] = []
+  const previews: DataStepPage[] = []
   for (const id of ids) {
     const identity = open.pages.get(id)
     const source = identity && (await sourceFor(open, id))
     if (!source) continue
     const row = open.rows.get(id)
     const named = { id, path: pathOf(identity), name: row?.h1 ?? row?.title ?? pathOf(identity) }
-    const skip = (why: string): SpreadPage => ({
+    const skip = (why: string): DataStepPage => ({
       ...named,
       json: '',
       says: '',
@@ -72,10 +72,10 @@ export async function spreadPreview(
 /** What one kind of data would be on one page. */
 function spreadOn(
   reading: Reading,
-  kind: Spread,
-  named: Pick<SpreadPage, 'id' | 'path' | 'name'>,
-  skip: (why: string) => SpreadPage,
-): SpreadPage {
+  kind: DataStep,
+  named: Pick<DataStepPage, 'id' | 'path' | 'name'>,
+  skip: (why: string) => DataStepPage,
+): DataStepPage {
   const { page, proof, source, decisions, setting } = reading
   const { things } = dataOf(page)
   const { name } = named
@@ -96,7 +96,7 @@ function spreadOn(
     value: pretty(built.data),
     built: linksOf(built, (s) => sourceBytes(proof, [s])[0]!),
   }
-  const key = spreadKey(kind)
+  const key = dataStepKey(kind)
   const refused = applyDraft(source, { ...draftOf(decisions), [key]: edit }).refused.find(
     (r) => r.key === key,
   )

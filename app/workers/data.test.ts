@@ -207,7 +207,7 @@ describe('search', () => {
 
 describe('the whole site', () => {
   it('is given a breadcrumb in one step: where there is none, and not on the home page', async () => {
-    const found = await site.spreadPreview('breadcrumb', {}, Object.keys(FILES))
+    const found = await site.dataStepPreview('breadcrumb', {}, Object.keys(FILES))
     expect(found.map((p) => [p.path, p.says, p.skipped])).toEqual([
       ['index.html', '', 'It is the home page.'],
       ['shop/index.html', 'The Trust › Shop', null],
@@ -215,7 +215,7 @@ describe('the whole site', () => {
       ['faq.html', 'The Trust › Questions', null],
     ])
     expect(found.flatMap((p) => p.marks)).toEqual([])
-    const again = await site.spreadPreview(
+    const again = await site.dataStepPreview(
       'breadcrumb',
       { 'faq.html': { 'edit:data:breadcrumb': found[3]!.edit } },
       ['faq.html'],
@@ -224,11 +224,11 @@ describe('the whole site', () => {
   })
   it('passes over a page in which nothing can be changed, and says why', async () => {
     await db.pages.filter((page) => page.id === 'faq.html').modify({ encoding: 'iso-2022-jp' })
-    const [faq] = await site.spreadPreview('breadcrumb', {}, ['faq.html'])
+    const [faq] = await site.dataStepPreview('breadcrumb', {}, ['faq.html'])
     expect(faq).toMatchObject({ edit: null, skipped: expect.stringMatching(/^The page is in ISO-2022-JP/) })
   })
   it('says who publishes each page, by the organisation that it describes already', async () => {
-    const found = await site.spreadPreview('organisation', {}, Object.keys(FILES))
+    const found = await site.dataStepPreview('organisation', {}, Object.keys(FILES))
     expect(found.map((p) => p.skipped)).toEqual(['It describes the organisation.', null, null, null])
     expect(JSON.parse(found[3]!.json)).toMatchObject({
       '@type': 'WebPage',

@@ -236,10 +236,10 @@ test('one step for every page: breadcrumbs previewed, added, counted, taken back
   await expect(page.getByRole('heading', { name: 'Structured data on Farrowskerry Light' })).toBeVisible()
   await expect(page.getByTestId('site-data-marks').getByRole('listitem')).toHaveCount(2)
   await page.getByRole('button', { name: 'See what it would add' }).first().click()
-  await expect(page.getByTestId('spread-figures')).toContainText(
+  await expect(page.getByTestId('data-step-figures')).toContainText(
     '43 pages would get it; 2 pages would stay as they are',
   )
-  await page.getByTestId('spread').getByRole('checkbox').first().uncheck()
+  await page.getByTestId('data-step').getByRole('checkbox').first().uncheck()
   await page.getByRole('button', { name: 'Add it to 42 pages' }).click()
   await expect(page.getByRole('button', { name: /^Breadcrumb list \(43\)/ })).toBeVisible()
   await openDesk(page, site, 'kitchen/seed-cake.html', 'data')

@@ -134,7 +134,7 @@ test('axe-core finds nothing on the desk’s drawers, the picture and the house 
   await checkAccess(page, 'comparison')
   await page.goto(`/sites/${site}/templates`)
   await page.getByTestId('suggestion').getByRole('button').click()
-  await expect(page.getByTestId('template-figures')).toBeVisible()
+  await expect(page.getByTestId('template-preview-figures')).toBeVisible()
   await checkAccess(page, 'headings that recur')
   await page.goto(`/sites/${site}/house-style`)
   await page.getByTestId('pattern').fill('{page} | {section}')

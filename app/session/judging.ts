@@ -1,0 +1,76 @@
+/** Judging pages that are not on the desk: a few at a time, so that a keystroke's question is never far behind. */
+import type { PageId } from '../../core/site/page-identity.ts'
+import { core } from '../workers/client.ts'
+import type { SessionState, StateHolder } from './session-state.ts'
+
+/** Pages judged in one go, about as long as two keystrokes are apart. */
+const AT_ONCE = 25
+
+export interface Judging {
+  /** Judges these pages anew, when their turn comes. */
+  judge(pages: Iterable<PageId>): void
+  /** Ends the judging; those that are left wait for the next opening. */
+  stop(): void
+}
+
+export function createJudging(state: StateHolder): Judging {
+  const toJudge = new Set<PageId>()
+  /** Of those, pages that are judged one by one. */
+  const alone: PageId[] = []
+  let judging = false
+
+  const leaveOut = (pages: SessionState['leftOut']) => {
+    const { leftOut } = state.get()
+    const known = new Set(leftOut.map((p) => p.page))
+    const more = pages.filter((p) => !known.has(p.page))
+    if (more.length > 0) state.set({ leftOut: [...leftOut, ...more] })
+  }
+
+  async function judgeAll(): Promise<void> {
+    judging = true
+    let judged = 0
+    try {
+      while (toJudge.size > 0) {
+        const some = alone.length > 0 ? alone.splice(0, 1) : [...toJudge].slice(0, AT_ONCE)
+        for (const page of some) toJudge.delete(page)
+        let answer
+        try {
+          answer = await core().evaluateRows(
+            some.map((page) => ({ page, decisions: state.decisionsOf(page) })),
+          )
+        } catch (error) {
+          // One of them is at fault: each by itself shows which.
+          if (some.length > 1) {
+            alone.push(...some)
+            for (const page of some) toJudge.add(page)
+          } else leaveOut([{ page: some[0]!, why: (error as Error).message }])
+          continue
+        }
+        if (!answer) break
+        leaveOut(answer.leftOut)
+        for (const page of answer.moved) toJudge.add(page)
+        judged += some.length
+        const of = judged + toJudge.size
+        state.set({
+          rows: new Map([...state.get().rows, ...answer.rows.map((r) => [r.id, r] as const)]),
+          siteMarks: answer.siteMarks,
+          judging: of > AT_ONCE && toJudge.size > 0 ? { done: judged, of } : null,
+        })
+      }
+    } finally {
+      judging = false
+      state.set({ judging: null })
+    }
+  }
+
+  return {
+    judge(pages) {
+      for (const page of pages) toJudge.add(page)
+      if (!judging && toJudge.size > 0) void judgeAll()
+    },
+    stop() {
+      toJudge.clear()
+      alone.length = 0
+    },
+  }
+}
