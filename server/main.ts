@@ -1,10 +1,9 @@
 /** The production server: the built application, its assets, and the stand-ins. Address 127.0.0.1, PORT or 4460. */
-import { createReadStream, existsSync, statSync } from 'node:fs'
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
-import { extname, join, normalize, sep } from 'node:path'
+import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
+import sirv from 'sirv'
 import { serveStandIn } from './stand-ins.ts'
-import { typeOf } from './types.ts'
 
 // @react-router/node and React choose their builds by this when they are imported.
 process.env.NODE_ENV = 'production'
@@ -16,19 +15,19 @@ const port = Number(process.env.PORT ?? 4460)
 const build = await import(pathToFileURL(join(root, 'build/server/index.js')).href)
 const application = createRequestListener({ build, mode: 'production' })
 
-/** A built asset, or false: names of assets hold a hash, so they never change. */
-function serveAsset(pathname: string, response: ServerResponse): boolean {
-  const file = normalize(join(client, decodeURIComponent(pathname)))
-  if (!file.startsWith(client + sep) || !existsSync(file) || !statSync(file).isFile()) return false
-  response.writeHead(200, {
-    'content-type': typeOf(extname(file)),
-    'content-length': statSync(file).size,
-    'cache-control': pathname.startsWith('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
-    'x-content-type-options': 'nosniff',
-  })
-  createReadStream(file).pipe(response)
-  return true
-}
+/** The built assets, compressed when they were built. Names of those in /assets/ hold a hash, so they never change. */
+const serveAsset = sirv(client, {
+  etag: true,
+  gzip: true,
+  brotli: true,
+  setHeaders(response, pathname) {
+    response.setHeader('x-content-type-options', 'nosniff')
+    response.setHeader(
+      'cache-control',
+      pathname.startsWith('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+    )
+  },
+})
 
 function answer(request: IncomingMessage, response: ServerResponse): void {
   let pathname: string
@@ -41,8 +40,12 @@ function answer(request: IncomingMessage, response: ServerResponse): void {
   }
   if (request.method === 'GET' || request.method === 'HEAD') {
     if (pathname.startsWith('/stand-ins/')) return serveStandIn(pathname, response)
-    if (pathname !== '/' && serveAsset(pathname, response)) return
+    if (pathname !== '/') return serveAsset(request, response, () => serveApplication(request, response))
   }
+  serveApplication(request, response)
+}
+
+function serveApplication(request: IncomingMessage, response: ServerResponse): void {
   response.setHeader('x-content-type-options', 'nosniff')
   response.setHeader('referrer-policy', 'no-referrer')
   response.setHeader('cross-origin-opener-policy', 'same-origin')

@@ -1,8 +1,12 @@
+import { joiResolver } from '@hookform/resolvers/joi'
+import Joi from 'joi'
 import { Popover } from 'radix-ui'
 import { useState } from 'react'
+import { useForm } from 'react-hook-form'
 import type { Decisions } from '../../core/work/decisions.ts'
 import { stateOf } from '../../core/work/decisions.ts'
 import type { Session } from '../session/session.ts'
+import { FormField } from '../ui/form.tsx'
 
 export const approve = (session: Session, page: string): Promise<void> =>
   session.decide('Approved', [
@@ -21,7 +25,6 @@ export function Approval({
   decisions: Decisions
 }) {
   const [open, setOpen] = useState(false)
-  const [word, setWord] = useState('')
   const state = stateOf(decisions)
   return (
     <div className="flex items-baseline gap-4 text-[13px]">
@@ -47,35 +50,45 @@ export function Approval({
         <Popover.Trigger className="quiet">Send back …</Popover.Trigger>
         <Popover.Portal>
           <Popover.Content side="bottom" align="end" sideOffset={8} className="sheet z-30 w-80 p-4">
-            <form
-              onSubmit={(event) => {
-                event.preventDefault()
+            <SendBackForm
+              onSend={(note) => {
                 setOpen(false)
-                setWord('')
                 void session.decide('Sent back', [
                   { page, key: 'state', after: 'drafted' },
-                  { page, key: 'note', after: word.trim() },
+                  { page, key: 'note', after: note },
                 ])
               }}
-            >
-              <label className="font-semibold" htmlFor="send-back">
-                Send it back with a note
-              </label>
-              <textarea
-                id="send-back"
-                className="field mt-2 h-20"
-                required
-                maxLength={2000}
-                value={word}
-                onChange={(e) => setWord(e.target.value)}
-              />
-              <button type="submit" className="button mt-2">
-                Send back
-              </button>
-            </form>
+            />
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>
     </div>
+  )
+}
+
+const noteSchema = Joi.object<{ note: string }>({
+  note: Joi.string().trim().max(2000).required().messages({
+    'string.empty': 'Say what should be different.',
+    'string.max': 'Say it in 2,000 characters at most.',
+  }),
+})
+
+function SendBackForm({ onSend }: { onSend(note: string): void }) {
+  const { register, handleSubmit, formState } = useForm({
+    resolver: joiResolver(noteSchema),
+    defaultValues: { note: '' },
+  })
+  return (
+    <form noValidate onSubmit={handleSubmit(({ note }) => onSend(note))}>
+      <FormField
+        label="Send it back with a note"
+        rows={4}
+        registered={register('note')}
+        error={formState.errors.note}
+      />
+      <button type="submit" className="button mt-2">
+        Send back
+      </button>
+    </form>
   )
 }

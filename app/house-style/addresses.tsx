@@ -1,4 +1,6 @@
-import { useState } from 'react'
+import { joiResolver } from '@hookform/resolvers/joi'
+import Joi from 'joi'
+import { useForm } from 'react-hook-form'
 import { toast } from 'sonner'
 import {
   matchesAddress,
@@ -14,6 +16,7 @@ import { casings, type Casing } from '../../core/wording/casing.ts'
 import { casingNames } from './casing-names.ts'
 import type { Session } from '../session/session.ts'
 import { Choice } from '../ui/choice.tsx'
+import { FormField } from '../ui/form.tsx'
 import { plural } from '../ui/plural.ts'
 import type { Change, ChangeAddress } from './change.ts'
 import { Pattern } from './pattern.tsx'
@@ -28,7 +31,6 @@ export function Addresses({
   style: HouseStyle
   onKeep: Change
 }) {
-  const [match, setMatch] = useState('')
   const paths = [...session.get().rows.values()].map((r) => decodedPath(r.url))
   const keep =
     (match: string): ChangeAddress =>
@@ -84,40 +86,77 @@ export function Addresses({
           </li>
         ))}
       </ul>
-      <form
-        className="mt-2 flex flex-wrap items-end gap-4 text-[13px]"
-        onSubmit={(event) => {
-          event.preventDefault()
-          const path = match.trim()
-          if (!path.startsWith('/')) return void toast.error('Start the address with /, such as /stories/*')
-          if (style.addresses.some((a) => a.match === path))
-            return void toast.error(`${path} is already listed.`)
+      <AddAddresses
+        listed={style.addresses.map((a) => a.match)}
+        paths={paths}
+        onAdd={(path) =>
           onKeep((now) => ({ addresses: [...now.addresses, { match: path }] }), `Addresses ${path}`)
-          setMatch('')
-        }}
-      >
-        <label className="font-semibold">
-          Addresses such as <span className="font-mono font-normal">/stories/*</span>, * for anything
-          <input
-            className="field mt-0.5 font-mono font-normal"
-            value={match}
-            onChange={(e) => setMatch(e.target.value)}
-          />
-        </label>
-        <button type="submit" className="button">
-          Add
-        </button>
-        {match.trim().startsWith('/') && (
-          <span className="pb-2 text-ink-2">
-            {plural(paths.filter((p) => matchesAddress(match.trim(), p)).length, 'page')} of {paths.length}
-          </span>
-        )}
-      </form>
+        }
+      />
     </>
   )
 }
 
-/** Severities and limits that differ for these addresses: the same form same as the site, a line for each that is set. */
+function AddAddresses({
+  listed,
+  paths,
+  onAdd,
+}: {
+  listed: string[]
+  paths: string[]
+  onAdd(path: string): void
+}) {
+  const schema = Joi.object<{ match: string }>({
+    match: Joi.string()
+      .trim()
+      .pattern(/^\//)
+      .invalid(...listed)
+      .required()
+      .messages({
+        'string.empty': 'Start the address with /, such as /stories/*',
+        'string.pattern.base': 'Start the address with /, such as /stories/*',
+        'any.invalid': 'It is already listed.',
+      }),
+  })
+  const { register, handleSubmit, reset, watch, formState } = useForm({
+    resolver: joiResolver(schema),
+    defaultValues: { match: '' },
+  })
+  const match = watch('match').trim()
+  return (
+    <form
+      noValidate
+      className="mt-2 flex flex-wrap items-start gap-4 text-[13px]"
+      onSubmit={handleSubmit((added) => {
+        onAdd(added.match)
+        reset()
+      })}
+    >
+      <div>
+        <FormField
+          label={
+            <>
+              Addresses such as <span className="font-mono font-normal">/stories/*</span>, * for anything
+            </>
+          }
+          className="font-mono"
+          registered={register('match')}
+          error={formState.errors.match}
+        />
+      </div>
+      <button type="submit" className="button mt-6">
+        Add
+      </button>
+      {match.startsWith('/') && (
+        <span className="mt-8 text-ink-2">
+          {plural(paths.filter((p) => matchesAddress(match, p)).length, 'page')} of {paths.length}
+        </span>
+      )}
+    </form>
+  )
+}
+
+/** Severities and limits that differ for these addresses: as for the site, a line for each that is set. */
 function Overrides({
   address,
   session,

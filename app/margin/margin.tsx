@@ -1,6 +1,10 @@
+import { joiResolver } from '@hookform/resolvers/joi'
+import Joi from 'joi'
 import { Popover } from 'radix-ui'
 import { useLayoutEffect, useRef, useState } from 'react'
+import { useForm } from 'react-hook-form'
 import type { Session } from '../session/session.ts'
+import { FormField } from '../ui/form.tsx'
 import { today } from '../session/session.ts'
 import { overEdit, type Draft, type Edit } from '../../core/page/edits/draft.ts'
 import type { Decision } from '../store/work-log.ts'
@@ -229,9 +233,19 @@ function Why({ mark }: { mark: MarkView }) {
   )
 }
 
+const stetSchema = Joi.object<{ reason: string }>({
+  reason: Joi.string().trim().max(500).required().messages({
+    'string.empty': 'Say why it may stand, for whoever reads it next.',
+    'string.max': 'Say it in 500 characters at most.',
+  }),
+})
+
 function StetForm({ page, mark, session }: { page: string; mark: MarkView; session: Session }) {
   const [open, setOpen] = useState(false)
-  const [reason, setReason] = useState('')
+  const { register, handleSubmit, formState } = useForm({
+    resolver: joiResolver(stetSchema),
+    defaultValues: { reason: '' },
+  })
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="quiet" title="Let it stand, with a reason">
@@ -240,28 +254,18 @@ function StetForm({ page, mark, session }: { page: string; mark: MarkView; sessi
       <Popover.Portal>
         <Popover.Content side="left" sideOffset={12} className="sheet z-30 w-80 p-4">
           <form
-            onSubmit={(event) => {
-              event.preventDefault()
+            noValidate
+            onSubmit={handleSubmit(({ reason }) => {
               setOpen(false)
               void session.decide(`Stet: ${mark.name}`, [
-                {
-                  page,
-                  key: mark.stetKey,
-                  after: { fingerprint: mark.fingerprint, reason: reason.trim(), date: today() },
-                },
+                { page, key: mark.stetKey, after: { fingerprint: mark.fingerprint, reason, date: today() } },
               ])
-            }}
+            })}
           >
-            <label className="block font-semibold" htmlFor={`stet-${mark.id}`}>
-              Let it stand, because …
-            </label>
-            <input
-              id={`stet-${mark.id}`}
-              className="field mt-2"
-              required
-              maxLength={500}
-              value={reason}
-              onChange={(e) => setReason(e.target.value)}
+            <FormField
+              label="Let it stand, because …"
+              registered={register('reason')}
+              error={formState.errors.reason}
             />
             <button type="submit" className="button mt-3">
               Stet: let it stand

@@ -2,6 +2,7 @@
  * A site that is open in this tab: its rows, decisions and marks in memory, kept in step with the store and the
  * worker. Typing changes memory at once; the worker's marks and the store's copy follow.
  */
+import { formatISO } from 'date-fns'
 import { draftOf, stateOf, type Decisions, type PageState } from '../../core/work/decisions.ts'
 import type { PageId } from '../../core/site/page-identity.ts'
 import { db } from '../store/db.ts'
@@ -18,7 +19,8 @@ import { createTyping, type Typed } from './typing.ts'
 
 export type { SessionState } from './session-state.ts'
 
-export const today = (): string => new Date().toISOString().slice(0, 10)
+/** The date where the editor sits, as 2026-11-25. */
+export const today = (): string => formatISO(new Date(), { representation: 'date' })
 const now = (): string => new Date().toISOString()
 
 /** `stale` are pages whose rows were made from something else than holds now: they are judged at once. */

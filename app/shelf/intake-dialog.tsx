@@ -1,7 +1,11 @@
+import { joiResolver } from '@hookform/resolvers/joi'
+import Joi from 'joi'
 import { useEffect, useRef, useState } from 'react'
+import { useForm } from 'react-hook-form'
 import { useNavigate, useRevalidator } from 'react-router'
 import { today } from '../session/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
+import { FormField } from '../ui/form.tsx'
 import { plural } from '../ui/plural.ts'
 import { callback, core, WorkerStopped } from '../workers/client.ts'
 import type { Progress, TakenIn } from '../workers/intake.ts'
@@ -21,8 +25,7 @@ const MOST_STUCK = 5
 /** One intake from what was dropped to the ledger: the address is asked once, then pages are read, and what could not be is listed. */
 export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose(): void }) {
   const [step, setStep] = useState<Step>({ at: 'opening' })
-  const [name, setName] = useState('')
-  const [base, setBase] = useState('')
+  const [named, setNamed] = useState<Named>({ name: '', base: '' })
   const navigate = useNavigate()
   const { revalidate } = useRevalidator()
 
@@ -33,8 +36,7 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
       .then((result) => {
         if (stale) return
         if (!result.ok) return setStep({ at: 'refused', why: result.why })
-        setName(result.prepared.name)
-        setBase(result.prepared.base)
+        setNamed({ name: result.prepared.name, base: result.prepared.base })
         setStep({ at: 'asking', prepared: result.prepared, problem: null })
       })
       .catch((error: Error) => setStep({ at: 'refused', why: `It could not be opened (${error.message}).` }))
@@ -44,7 +46,7 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
   }, [input])
 
   const ticket = useRef(0)
-  async function take(prepared: Prepared) {
+  async function take(prepared: Prepared, given: Named) {
     ticket.current = prepared.ticket
     setStep({
       at: 'reading',
@@ -53,7 +55,7 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
     })
     // Asked for at the moment from which there is something to lose.
     void navigator.storage?.persist?.()
-    const result: TakenIn = await takeAll(prepared, (progress) =>
+    const result: TakenIn = await takeAll(prepared, given, (progress) =>
       setStep((now) => (now.at === 'reading' ? { ...now, progress } : now)),
     ).catch((error: Error) => ({
       ok: false as const,
@@ -70,7 +72,11 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
   }
 
   /** Takes all in; a page at which the worker gets stuck is left out, and the rest is taken in from the start. */
-  async function takeAll(prepared: Prepared, report: (progress: Progress) => void): Promise<TakenIn> {
+  async function takeAll(
+    prepared: Prepared,
+    given: Named,
+    report: (progress: Progress) => void,
+  ): Promise<TakenIn> {
     const leaveOut: { path: string; why: string }[] = []
     for (;;) {
       let now = ''
@@ -82,7 +88,7 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
         return prepared.kind === 'project'
           ? await core().takeInProject(ticket.current, today(), leaveOut, progress)
           : await core().takeIn(
-              { ticket: ticket.current, name, base, today: today(), demo: false, leaveOut },
+              { ticket: ticket.current, ...given, today: today(), demo: false, leaveOut },
               progress,
             )
       } catch (error) {
@@ -124,58 +130,15 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
         </>
       )}
       {step.at === 'asking' && (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault()
-            void take(step.prepared)
+        <AskingForm
+          prepared={step.prepared}
+          given={named}
+          problem={step.problem}
+          onTake={(given) => {
+            setNamed(given)
+            void take(step.prepared, given)
           }}
-        >
-          <p className="text-ink-2">
-            {plural(step.prepared.pages, 'page')}
-            {step.prepared.others > 0 &&
-              `, and ${plural(step.prepared.others, 'other file')} kept aside for the hand-off`}
-            {step.prepared.unread.length > 0 && `; ${plural(step.prepared.unread.length, 'file')} left out`}.
-          </p>
-          {step.prepared.kind === 'project' ? (
-            <p className="mt-3">
-              A project file of “{step.prepared.name}”, with all its work. It goes on the shelf as a site of
-              its own.
-            </p>
-          ) : (
-            <>
-              <label className="mt-4 block font-semibold" htmlFor="intake-base">
-                The address of the site’s root
-              </label>
-              <input
-                id="intake-base"
-                className="field mt-1"
-                value={base}
-                onChange={(e) => setBase(e.target.value)}
-                aria-describedby="intake-base-help"
-                aria-invalid={step.problem !== null}
-              />
-              <p id="intake-base-help" className="mt-1 text-[13px] text-ink-2">
-                {step.problem ? (
-                  <strong className="text-carmine">{step.problem}</strong>
-                ) : (
-                  `A guess from ${step.prepared.baseFrom}. Links and canonicals are checked against it.`
-                )}
-              </p>
-              <label className="mt-4 block font-semibold" htmlFor="intake-name">
-                What you call the site
-              </label>
-              <input
-                id="intake-name"
-                className="field mt-1"
-                value={name}
-                onChange={(e) => setName(e.target.value)}
-              />
-            </>
-          )}
-          <button type="submit" className="button button-main mt-6">
-            Take in {plural(step.prepared.pages, 'page')}
-          </button>
-        </form>
+        />
       )}
       {reading && (
         <div>
@@ -226,5 +189,75 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
         </div>
       )}
     </Dialog>
+  )
+}
+
+interface Named {
+  name: string
+  base: string
+}
+const namedSchema = Joi.object<Named>({
+  base: Joi.string().trim().required().messages({
+    'string.empty': 'Enter the address at which the site answers, such as https://www.site.example/.',
+  }),
+  name: Joi.string().trim().max(200).required().messages({
+    'string.empty': 'Give the site a name, by which you find it on the shelf.',
+    'string.max': 'Call it something shorter: 200 characters at most.',
+  }),
+})
+
+/** What is asked once: the site's address and name; of a project file, nothing. */
+function AskingForm({
+  prepared,
+  given,
+  problem,
+  onTake,
+}: {
+  prepared: Prepared
+  given: Named
+  /** Why the address will not do, which only reading it shows. */
+  problem: string | null
+  onTake(given: Named): void
+}) {
+  const { register, handleSubmit, formState } = useForm({
+    // A project file brings both along.
+    resolver: prepared.kind === 'project' ? undefined : joiResolver(namedSchema),
+    defaultValues: given,
+    errors: problem === null ? {} : { base: { type: 'server', message: problem } },
+  })
+  return (
+    <form noValidate onSubmit={handleSubmit(onTake)}>
+      <p className="text-ink-2">
+        {plural(prepared.pages, 'page')}
+        {prepared.others > 0 && `, and ${plural(prepared.others, 'other file')} kept aside for the hand-off`}
+        {prepared.unread.length > 0 && `; ${plural(prepared.unread.length, 'file')} left out`}.
+      </p>
+      {prepared.kind === 'project' ? (
+        <p className="mt-3">
+          A project file of “{prepared.name}”, with all its work. It goes on the shelf as a site of its own.
+        </p>
+      ) : (
+        <>
+          <div className="mt-4">
+            <FormField
+              label="The address of the site’s root"
+              help={`A guess from ${prepared.baseFrom}. Links and canonicals are checked against it.`}
+              registered={register('base')}
+              error={formState.errors.base}
+            />
+          </div>
+          <div className="mt-4">
+            <FormField
+              label="What you call the site"
+              registered={register('name')}
+              error={formState.errors.name}
+            />
+          </div>
+        </>
+      )}
+      <button type="submit" className="button button-main mt-6">
+        Take in {plural(prepared.pages, 'page')}
+      </button>
+    </form>
   )
 }

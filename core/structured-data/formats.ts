@@ -1,4 +1,6 @@
 /** Whether a text is what a schema.org property asks for: dates, durations, numbers, codes with a list or a check digit. */
+import isoCurrencies from 'currency-codes/data.js'
+import { getAlpha2Codes } from 'i18n-iso-countries/index.js'
 import { languagePattern } from '../words/language.ts'
 
 const inRange = (n: number, from: number, to: number) => n >= from && n <= to
@@ -78,30 +80,21 @@ export function isRelativeAddress(text: string): boolean {
   return plain.indexOf('/') > 0 || (plain === path && /[^.]\.[a-z0-9]{2,5}$/i.test(path))
 }
 
-/** Codes of ISO 4217 in use; the list is from memory. schema.org names BTC beside them. */
-const currencies = new Set(
-  (
-    'AED AFN ALL AMD ANG AOA ARS AUD AWG AZN BAM BBD BDT BGN BHD BIF BMD BND BOB BRL BSD BTN BWP BYN BZD CAD CDF CHF CLP CNY COP CRC CUP CVE CZK ' +
-    'DJF DKK DOP DZD EGP ERN ETB EUR FJD FKP GBP GEL GHS GIP GMD GNF GTQ GYD HKD HNL HTG HUF IDR ILS INR IQD IRR ISK JMD JOD JPY KES KGS KHR KMF ' +
-    'KPW KRW KWD KYD KZT LAK LBP LKR LRD LSL LYD MAD MDL MGA MKD MMK MNT MOP MRU MUR MVR MWK MXN MYR MZN NAD NGN NIO NOK NPR NZD OMR PAB PEN PGK ' +
-    'PHP PKR PLN PYG QAR RON RSD RUB RWF SAR SBD SCR SDG SEK SGD SHP SLE SOS SRD SSP STN SVC SYP SZL THB TJS TMT TND TOP TRY TTD TWD TZS UAH UGX ' +
-    'USD UYU UZS VES VND VUV WST XAF XCD XCG XOF XPF YER ZAR ZMW ZWG BTC'
-  ).split(' '),
-)
+/**
+ * Codes of ISO 4217 in use: list one as the package currency-codes has it (June 2024), without metals and the codes for
+ * tests and for no currency, which stand for no country. XCG came with amendment 176 (from memory); schema.org names BTC
+ * beside them.
+ */
+const currencies = new Set([
+  ...isoCurrencies.filter(({ countries }) => !countries.some((c) => /^zz/i.test(c))).map(({ code }) => code),
+  'XCG',
+  'BTC',
+])
 export const isCurrency = (text: string): boolean => currencies.has(text)
 export const currencyCodes: readonly string[] = [...currencies]
 
-/** Codes of ISO 3166-1 with two letters; the list is from memory. */
-const countries = new Set(
-  (
-    'AD AE AF AG AI AL AM AO AQ AR AS AT AU AW AX AZ BA BB BD BE BF BG BH BI BJ BL BM BN BO BQ BR BS BT BV BW BY BZ CA CC CD CF CG CH CI CK CL CM ' +
-    'CN CO CR CU CV CW CX CY CZ DE DJ DK DM DO DZ EC EE EG EH ER ES ET FI FJ FK FM FO FR GA GB GD GE GF GG GH GI GL GM GN GP GQ GR GS GT GU GW GY ' +
-    'HK HM HN HR HT HU ID IE IL IM IN IO IQ IR IS IT JE JM JO JP KE KG KH KI KM KN KP KR KW KY KZ LA LB LC LI LK LR LS LT LU LV LY MA MC MD ME MF ' +
-    'MG MH MK ML MM MN MO MP MQ MR MS MT MU MV MW MX MY MZ NA NC NE NF NG NI NL NO NP NR NU NZ OM PA PE PF PG PH PK PL PM PN PR PS PT PW PY QA RE ' +
-    'RO RS RU RW SA SB SC SD SE SG SH SI SJ SK SL SM SN SO SR SS ST SV SX SY SZ TC TD TF TG TH TJ TK TL TM TN TO TR TT TV TW TZ UA UG UM US UY UZ ' +
-    'VA VC VE VG VI VN VU WF WS YE YT ZA ZM ZW'
-  ).split(' '),
-)
+/** Codes of ISO 3166-1 with two letters, as the package i18n-iso-countries has them, and Kosovo's XK. */
+const countries = new Set(Object.keys(getAlpha2Codes()))
 export const isCountry = (text: string): boolean => countries.has(text)
 
 /** The check digit of a GTIN: weights 3 and 1 from the right (GS1 General Specifications 7.9). */

@@ -1,5 +1,7 @@
+import { ArrowDown, ArrowUp, X } from 'lucide-react'
 import { asLabel, inWords } from '../../../core/structured-data/words.ts'
 import type { FieldView, ThingView, ValueView } from '../../workers/data-fields.ts'
+import { Sortable, SortableItem } from '../../ui/sortable.tsx'
 import { ValueField } from './data-field.tsx'
 import {
   AddProperty,
@@ -56,7 +58,7 @@ function Sign({
   label: string
   disabled?: boolean
   onClick(): void
-  children: string
+  children: React.ReactNode
 }) {
   return (
     <button
@@ -94,14 +96,14 @@ function Field({ field, depth, around }: { field: FieldView; depth: number; arou
               disabled={i === 0}
               onClick={act(() => editor.move(field.pointer, i, i - 1))}
             >
-              ↑
+              <ArrowUp size={14} aria-hidden />
             </Sign>
             <Sign
               label={`${words} ${i + 1} down`}
               disabled={i === values.length - 1}
               onClick={act(() => editor.move(field.pointer, i, i + 1))}
             >
-              ↓
+              <ArrowDown size={14} aria-hidden />
             </Sign>
           </>
         )}
@@ -109,10 +111,23 @@ function Field({ field, depth, around }: { field: FieldView; depth: number; arou
           label={several ? `Remove ${words} ${i + 1}` : `Remove ${words}`}
           onClick={act(() => editor.remove(several ? value.pointer : field.pointer))}
         >
-          ×
+          <X size={14} aria-hidden />
         </Sign>
       </span>
     )
+  const sorted = can && several
+  const itemProps = (value: ValueView, i: number) => ({
+    'data-pointer': `${block} ${value.pointer}`,
+    className: `flex items-baseline gap-2 ${value.thing && i > 0 ? 'mt-2' : ''}`,
+  })
+  const shownValue = (value: ValueView, i: number) => (
+    <>
+      <span className="min-w-0 flex-1">
+        <OneValue field={field} value={value} several={several} depth={depth} around={around} />
+      </span>
+      {signs(value, i)}
+    </>
+  )
   return (
     <div
       data-pointer={`${block} ${field.pointer}`}
@@ -134,24 +149,35 @@ function Field({ field, depth, around }: { field: FieldView; depth: number; arou
         <Name name={field.name} />
       )}
       <ol className="min-w-0 flex-1">
-        {values.map((value, i) => (
-          <li
-            key={i}
-            data-pointer={`${block} ${value.pointer}`}
-            className={`flex items-baseline gap-2 ${value.thing && i > 0 ? 'mt-2' : ''}`}
+        {sorted ? (
+          <Sortable
+            ids={values.map((v) => v.pointer)}
+            onMove={(from, to) => act(() => editor!.move(field.pointer, from, to))()}
           >
-            <span className="min-w-0 flex-1">
-              <OneValue field={field} value={value} several={several} depth={depth} around={around} />
-            </span>
-            {signs(value, i)}
-          </li>
-        ))}
+            {values.map((value, i) => (
+              <SortableItem
+                key={value.pointer}
+                id={value.pointer}
+                label={`Move ${words} ${i + 1}`}
+                {...itemProps(value, i)}
+              >
+                {shownValue(value, i)}
+              </SortableItem>
+            ))}
+          </Sortable>
+        ) : (
+          values.map((value, i) => (
+            <li key={value.pointer} {...itemProps(value, i)}>
+              {shownValue(value, i)}
+            </li>
+          ))
+        )}
         {values.length === 0 && (
           <li className="flex items-baseline gap-2">
             <span className="flex-1 text-ink-3 italic">nothing</span>
             {can && (
               <Sign label={`Remove ${words}`} onClick={act(() => editor.remove(field.pointer))}>
-                ×
+                <X size={14} aria-hidden />
               </Sign>
             )}
           </li>

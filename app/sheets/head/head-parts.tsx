@@ -1,3 +1,6 @@
+import { joiResolver } from '@hookform/resolvers/joi'
+import Joi from 'joi'
+import { useForm } from 'react-hook-form'
 import { useRef, useState } from 'react'
 import { plural } from '../../ui/plural.ts'
 import { core } from '../../workers/client.ts'
@@ -128,40 +131,55 @@ export const LineButton = ({ line, onClick }: { line: number; onClick(): void })
   </button>
 )
 
+const metaSchema = Joi.object<{ name: string; content: string }>({
+  name: Joi.string()
+    .trim()
+    .lowercase()
+    .pattern(/^[a-z0-9:._-]+$/i)
+    .required()
+    .messages({
+      'string.empty': 'Give the meta a name.',
+      'string.pattern.base': 'Letters, digits, “:”, “.” and “-” only.',
+    }),
+  content: Joi.string().allow(''),
+})
+
 export function AddMeta({ onAdd }: { onAdd(name: string, content: string): void }) {
-  const [name, setName] = useState('')
-  const [content, setContent] = useState('')
-  const wrong = name !== '' && !/^[a-z0-9:._-]+$/i.test(name.trim())
+  const { register, handleSubmit, reset, formState } = useForm({
+    resolver: joiResolver(metaSchema),
+    defaultValues: { name: '', content: '' },
+  })
+  const wrong = formState.errors.name
   return (
     <form
+      noValidate
       className="mt-1 flex items-baseline gap-3 text-[13px]"
-      onSubmit={(event) => {
-        event.preventDefault()
-        if (wrong || name.trim() === '') return
-        onAdd(name.trim().toLowerCase(), content)
-        setName('')
-        setContent('')
-      }}
+      onSubmit={handleSubmit(({ name, content }) => {
+        onAdd(name, content)
+        reset()
+      })}
     >
       <input
         aria-label="Name of a new meta"
         placeholder="name"
         className="w-28 border-b border-sign bg-transparent font-mono text-[12px]"
-        value={name}
-        aria-invalid={wrong}
-        onChange={(e) => setName(e.target.value)}
+        aria-invalid={wrong !== undefined}
+        {...register('name')}
       />
       <input
         aria-label="Content of a new meta"
         placeholder="content"
         className="min-w-0 flex-1 border-b border-sign bg-transparent"
-        value={content}
-        onChange={(e) => setContent(e.target.value)}
+        {...register('content')}
       />
-      <button type="submit" className="action" disabled={name.trim() === '' || wrong}>
+      <button type="submit" className="action">
         Add
       </button>
-      {wrong && <span className="text-carmine">Letters, digits, “:”, “.” and “-” only.</span>}
+      {wrong && (
+        <span role="alert" className="text-carmine">
+          {wrong.message}
+        </span>
+      )}
     </form>
   )
 }
