@@ -2,8 +2,6 @@ import { toBlob } from 'html-to-image'
 import { useRef, useState } from 'react'
 import { toast } from 'sonner'
 import type { ApprovalPage, Wording } from '../../core/exchange/approval.ts'
-import { CUT_SIGN } from '../../core/measure/cut.ts'
-import { measure, type Role, type Screen } from '../../core/measure/snippet.ts'
 import { shownAddress } from '../../core/addresses/addresses.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
 import type { Session } from '../session/session.ts'
@@ -11,6 +9,7 @@ import { Dialog } from '../ui/dialog.tsx'
 import { download } from '../ui/download.ts'
 import { tell } from '../ui/tell.ts'
 import { core } from '../workers/client.ts'
+import { DrawnResult, ResultLines } from './drawn-result.tsx'
 
 /** The page's result, before and after, as a picture to send to somebody. */
 export function ApprovalPicture({ session, row }: { session: Session; row: LedgerRow }) {
@@ -82,7 +81,13 @@ export function ApprovalPicture({ session, row }: { session: Session; row: Ledge
                     {(['title', 'description'] as const).map((role) =>
                       page.takes[role].map((text) => (
                         <div key={text} className="result mb-2">
-                          <Lines text={text} role={role} screen="wide" page={page} />
+                          <ResultLines
+                            screen="wide"
+                            role={role}
+                            text={text}
+                            slots={page.slots}
+                            lang={page.lang}
+                          />
                         </div>
                       )),
                     )}
@@ -112,42 +117,15 @@ function Results({
     <section className={faded ? 'faded' : ''}>
       <h3>{heading}</h3>
       {(['wide', 'narrow'] as const).map((screen) => (
-        <div
+        <DrawnResult
           key={screen}
-          className={`result ${screen}`}
-          lang={page.lang ?? undefined}
-          style={{ width: page.slots.title[screen].column }}
-        >
-          <p className="trail">{shownAddress(wording.url).join(' › ')}</p>
-          <Lines text={wording.title} role="title" screen={screen} page={page} />
-          <Lines text={wording.description} role="description" screen={screen} page={page} />
-        </div>
+          screen={screen}
+          className={screen}
+          result={{ ...wording, trail: shownAddress(wording.url) }}
+          slots={page.slots}
+          lang={page.lang}
+        />
       ))}
     </section>
-  )
-}
-
-function Lines({
-  text,
-  role,
-  screen,
-  page,
-}: {
-  text: string
-  role: Role
-  screen: Screen
-  page: ApprovalPage
-}) {
-  if (text.trim() === '') return <p className="none">no {role}</p>
-  const m = measure(text, role, page.slots)[screen]
-  return (
-    <p className={role}>
-      {m.lines.map((line, i) => (
-        <span key={i}>
-          {line}
-          {m.cut && i === m.lines.length - 1 && CUT_SIGN}
-        </span>
-      ))}
-    </p>
   )
 }

@@ -5,15 +5,15 @@ import type { InResult } from '../../core/structured-data/in-result.ts'
 import { shownDate } from './furniture-text.ts'
 
 /** Which of a result's furniture the editor has switched on. */
-export type Shown = Record<'date' | 'rating' | 'price' | 'trail' | 'questions', boolean>
-export const nothingShown: Shown = {
+export type FurnitureShown = Record<'date' | 'rating' | 'price' | 'trail' | 'questions', boolean>
+export const nothingShown: FurnitureShown = {
   date: false,
   rating: false,
   price: false,
   trail: false,
   questions: false,
 }
-const labels: Record<keyof Shown, string> = {
+const labels: Record<keyof FurnitureShown, string> = {
   date: 'date',
   rating: 'rating',
   price: 'price',
@@ -32,17 +32,17 @@ export function FurnitureSwitches({
   furniture: Furniture
   inResult: InResult
   lang: string | null
-  shown: Shown
-  onChange(shown: Shown): void
+  shown: FurnitureShown
+  onChange(shown: FurnitureShown): void
 }) {
-  const has: Record<keyof Shown, boolean> = {
+  const has: Record<keyof FurnitureShown, boolean> = {
     date: shownDate(furniture.date, lang) !== null,
     rating: furniture.rating !== null,
     price: furniture.price !== null,
     trail: furniture.trail !== null,
     questions: inResult.adds.questions !== undefined,
   }
-  const present = (Object.keys(has) as (keyof Shown)[]).filter((k) => has[k])
+  const present = (Object.keys(has) as (keyof FurnitureShown)[]).filter((k) => has[k])
   if (present.length === 0) return null
   // A date that no feature speaks of is shown before many a description all the same.
   const can = present.filter((k) => inResult.adds[k]?.eligible ?? k === 'date')
@@ -92,7 +92,7 @@ export function FurnitureQuestions({
   style,
 }: {
   inResult: InResult
-  shown: Shown
+  shown: FurnitureShown
   style: HouseStyle
 }) {
   if (!shown.questions || inResult.questions.length === 0) return null
@@ -119,7 +119,7 @@ export function FurnitureLine({
   style,
 }: {
   furniture: Furniture
-  shown: Shown
+  shown: FurnitureShown
   lang: string | null
   style: HouseStyle
 }) {

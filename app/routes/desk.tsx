@@ -185,7 +185,7 @@ export default function Desk() {
                   />
                 )}
                 {sheet === 'head' && (
-                  <HeadSheet key={page} session={session} view={view} page={page} decisions={decisions} />
+                  <HeadSheet key={page} session={session} row={row} view={view} decisions={decisions} />
                 )}
                 {sheet === 'source' && (
                   <SourceSheet

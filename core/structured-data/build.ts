@@ -22,7 +22,7 @@ import {
   type SiteSide,
 } from './building/material.ts'
 
-export type { BuildKind, Built, BuiltValue, Found, SiteSide } from './building/material.ts'
+export type { BuildKind, Built, Found, SiteSide } from './building/material.ts'
 
 /** What a page's data may be built as, and why it is offered. */
 export interface Offer {

@@ -21,12 +21,11 @@ export interface VocabularyTable {
 }
 export type DescriptionTable = Record<string, string>
 
-const { meta, c, p, e } = table as unknown as VocabularyTable
+const { c, p, e } = table as unknown as VocabularyTable
 const classes = new Map(Object.entries(c))
 const properties = new Map(Object.entries(p))
 const members = new Map(Object.entries(e))
 
-export const vocabularyMeta = meta
 export const isClass = (name: string): boolean => classes.has(name)
 /** Every class, in alphabetical order. */
 export const classNames = (): string[] => [...classes.keys()]

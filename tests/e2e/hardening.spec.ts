@@ -28,7 +28,8 @@ test('the whole page’s HTML is checked on demand, each finding at its line, an
   await page.goto(`/sites/${site}/desk?page=a.html&sheet=source`)
   await page.getByRole('button', { name: 'Check the whole page’s HTML' }).click()
   const findings = page.getByTestId('finding')
-  await expect(findings.filter({ hasText: 'center' }).first()).toBeVisible()
+  // The first time, the checker itself has to be loaded.
+  await expect(findings.filter({ hasText: 'center' }).first()).toBeVisible({ timeout: 60_000 })
   const twice = findings.filter({ hasText: '<title>' })
   await expect(twice).toContainText('Line 6')
   await page.getByTestId('margin').getByRole('button', { name: 'Keep the first' }).click()

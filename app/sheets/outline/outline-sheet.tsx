@@ -1,6 +1,5 @@
 import { outlineCommandOf, type OutlineCommandId } from '../../ui/commands.ts'
 import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
-import { useWindowVirtualizer } from '@tanstack/react-virtual'
 import { useLayoutEffect, useRef, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import type { Decisions } from '../../../core/work/decisions.ts'
@@ -11,36 +10,12 @@ import type { PageView } from '../../workers/page-view.ts'
 import { Compare } from './compare.tsx'
 import { LookNotes } from './look-notes.tsx'
 import { MainFound } from '../main-content-found.tsx'
-import { Margin } from '../../margin/margin.tsx'
-import {
-  bandsOf,
-  closeGap,
-  joinWithNext,
-  linesOf,
-  moveLevel,
-  parentsOf,
-  setLevel,
-  shownLines,
-  takeOut,
-  toParagraph,
-  toSubtitle,
-  type Line,
-  type Wish,
-} from './outline-lines.ts'
+import { BesideMargin } from '../../margin/beside-margin.tsx'
+import { anchorsOfMarks, marksNear, useDrawnRows } from './drawn-rows.ts'
+import { bandsOf, linesOf, moveLevel, parentsOf, shownLines, type Line } from './outline-lines.ts'
 import { Actions, Band, Connectors } from './outline-parts.tsx'
+import { wishes, type MakeWish, type WishName } from './outline-wishes.ts'
 import { OutlineRow, ROW, STEP, TOP, WIDTH, xOf } from './outline-row.tsx'
-import { Refused } from '../../margin/refused.tsx'
-
-/** So many lines are drawn whole; of more, those in and near the window. */
-const WHOLE = 120
-/** So many marks are laid out whole; of more, those near the lines that are drawn. */
-const MARKS = 60
-
-/** The commands that change a heading. */
-type WishName = Exclude<
-  OutlineCommandId,
-  'up' | 'down' | 'first' | 'last' | 'pageUp' | 'pageDown' | 'fold' | 'unfold' | 'words' | 'source' | 'leave'
->
 
 /** The outline as a staircase: six steps, each heading on its own, what is skipped as a visible gap. */
 export function OutlineSheet({
@@ -76,49 +51,16 @@ export function OutlineSheet({
   const line = all[at]
   const withChildren = new Set(parents.filter((p) => p !== null))
 
-  const sheet = useRef<HTMLElement>(null)
-  const [top, setTop] = useState(0)
-  useLayoutEffect(() => {
-    const box = sheet.current
-    if (box) setTop(box.getBoundingClientRect().top + scrollY)
-  }, [view?.id])
-  const virtual = useWindowVirtualizer({
-    count: lines.length,
-    estimateSize: () => ROW,
-    overscan: 24,
-    scrollMargin: top + TOP,
-    initialRect: { width: 1280, height: 800 },
-  })
-  const whole = lines.length <= WHOLE
-  const range = virtual.range
-  const from = whole || !range ? 0 : Math.max(0, range.startIndex - 24)
-  const to = whole ? lines.length - 1 : range ? Math.min(lines.length - 1, range.endIndex + 24) : WHOLE
+  const { sheet, from, to, scrollTo } = useDrawnRows(lines.length, view?.id)
   const drawn = lines.slice(from, to + 1).map((l, i) => ({ line: l, row: from + i, index: shown[from + i]! }))
 
-  const placed = new Map<number, number>()
+  const rowByStart = new Map<number, number>()
   all.forEach((l, i) => {
     const row = rowOf.get(i)
-    if (l.start !== null && row !== undefined) placed.set(l.start, row)
+    if (l.start !== null && row !== undefined) rowByStart.set(l.start, row)
   })
-  // What is said of the text and its links stands by the section that it is in.
   const marks = (view?.marks ?? []).filter((mark) => mark.shownOn.outline !== undefined)
-  const anchors = new Map(
-    marks.map((m) => {
-      const row = m.start === null ? undefined : (placed.get(m.start) ?? rowNear(m.start))
-      return [m.id, row === undefined ? 0 : TOP + row * ROW + 4]
-    }),
-  )
-  /** A mark between headings, such as one on a line that looks like one, stands level with the next line. */
-  function rowNear(start: number): number | undefined {
-    let best: number | undefined
-    for (const [at, row] of placed) if (at <= start && (best === undefined || row > best)) best = row
-    return best
-  }
-  const near = (id: string) => {
-    const anchor = anchors.get(id) ?? 0
-    return anchor >= TOP + (from - 4) * ROW && anchor <= TOP + (to + 4) * ROW
-  }
-  const shownMarks = marks.length <= MARKS ? marks : marks.filter((m) => near(m.id)).slice(0, MARKS)
+  const anchors = anchorsOfMarks(marks, rowByStart)
 
   const refocus = useRef(false)
   useLayoutEffect(() => {
@@ -127,11 +69,11 @@ export function OutlineSheet({
     if (row) {
       refocus.current = false
       row.focus()
-    } else if (rowOf.has(at)) virtual.scrollToIndex(rowOf.get(at)!, { align: 'center' })
+    } else if (rowOf.has(at)) scrollTo(rowOf.get(at)!)
   })
 
   /** Carries a wish out. What it comes to is worked out when all that was wished before is in place: keys may come fast. */
-  function fulfil(make: (lines: Line[], at: number) => Wish, key: string) {
+  function fulfil(make: MakeWish, key: string) {
     const now = make(
       all,
       all.findIndex((l) => l.key === key),
@@ -152,25 +94,6 @@ export function OutlineSheet({
         after: edit === null ? undefined : overEdit(decided[`edit:${key}`] as Edit | undefined, edit),
       }))
     })
-  }
-  const toLevel = (level: number) => (lines: Line[], at: number) => setLevel(lines[at]!, level)
-  const wishes: Record<WishName, (lines: Line[], at: number) => Wish> = {
-    in: (lines, at) => moveLevel(lines, at, 1, false),
-    out: (lines, at) => moveLevel(lines, at, -1, false),
-    inAlone: (lines, at) => moveLevel(lines, at, 1, true),
-    outAlone: (lines, at) => moveLevel(lines, at, -1, true),
-    paragraph: (lines, at) => toParagraph(lines[at]!),
-    heading: (lines, at) => setLevel(lines[at]!, lines[at]!.level),
-    join: joinWithNext,
-    subtitle: toSubtitle,
-    gap: (lines, at) => closeGap(lines, parentsOf(lines), at),
-    takeOut: (lines, at) => takeOut(lines[at]!),
-    level1: toLevel(1),
-    level2: toLevel(2),
-    level3: toLevel(3),
-    level4: toLevel(4),
-    level5: toLevel(5),
-    level6: toLevel(6),
   }
   const wish = (which: WishName) => line && fulfil(wishes[which], line.key)
   const showSource = () => {
@@ -233,143 +156,138 @@ export function OutlineSheet({
   const height = TOP + lines.length * ROW + 16
   const compared = search.get('with')
   return (
-    <div className="grid grid-cols-[658px_minmax(0,1fr)] gap-7 max-[1100px]:grid-cols-[minmax(0,1fr)]">
-      <div className="min-w-0">
-        <div className="overflow-x-auto">
-          <DndContext
-            id="outline"
-            sensors={sensors}
-            onDragEnd={({ active, delta }) => {
-              const by = Math.round(delta.x / STEP)
-              if (by !== 0) fulfil((of, i) => moveLevel(of, i, by, false), String(active.id))
-            }}
+    <BesideMargin
+      session={session}
+      page={page}
+      view={view}
+      marks={marksNear(marks, anchors, from, to)}
+      anchors={anchors}
+      onGoTo={(mark) => mark.start !== null && onSource(mark.start)}
+      clean="The outline is clean."
+    >
+      <div className="overflow-x-auto">
+        <DndContext
+          id="outline"
+          sensors={sensors}
+          onDragEnd={({ active, delta }) => {
+            const by = Math.round(delta.x / STEP)
+            if (by !== 0) fulfil((of, i) => moveLevel(of, i, by, false), String(active.id))
+          }}
+        >
+          <section
+            ref={sheet}
+            className="sheet relative overflow-hidden"
+            style={{ height: Math.max(height, 120), width: WIDTH }}
           >
-            <section
-              ref={sheet}
-              className="sheet relative overflow-hidden"
-              style={{ height: Math.max(height, 120), width: WIDTH }}
-            >
-              {[1, 2, 3, 4, 5, 6].map((level) => (
-                <div
-                  key={level}
-                  aria-hidden
-                  className="absolute top-9 bottom-0 border-l border-rule-2"
-                  style={{ left: xOf(level) }}
-                >
-                  <span className="absolute -top-6 left-0 text-[12px] font-semibold text-ink-3">
-                    H{level}
-                  </span>
-                </div>
+            {[1, 2, 3, 4, 5, 6].map((level) => (
+              <div
+                key={level}
+                aria-hidden
+                className="absolute top-9 bottom-0 border-l border-rule-2"
+                style={{ left: xOf(level) }}
+              >
+                <span className="absolute -top-6 left-0 text-[12px] font-semibold text-ink-3">H{level}</span>
+              </div>
+            ))}
+            {bandsOf(lines)
+              .filter((b) => b.to >= from && b.from <= to)
+              .map((band) => (
+                <Band
+                  key={band.from}
+                  {...band}
+                  from={Math.max(from - 1, band.from)}
+                  to={Math.min(to + 1, band.to)}
+                />
               ))}
-              {bandsOf(lines)
-                .filter((b) => b.to >= from && b.from <= to)
-                .map((band) => (
-                  <Band
-                    key={band.from}
-                    {...band}
-                    from={Math.max(from - 1, band.from)}
-                    to={Math.min(to + 1, band.to)}
+            <Connectors drawn={drawn} parents={parents} rowOf={rowOf} all={all} height={height} />
+            {lines.length === 0 && (
+              <p className="absolute top-12 left-12 max-w-md font-serif text-[15px] text-ink-2 italic">
+                {view
+                  ? 'This page has no headings. An H1 that names the page, and an H2 for each section, would give it an outline.'
+                  : 'Reading …'}
+              </p>
+            )}
+            {lines.length > 0 && (
+              <div ref={tree} role="tree" aria-label="Headings" data-testid="outline" onKeyDown={onKeyDown}>
+                {drawn.map(({ line: l, row, index }) => (
+                  <OutlineRow
+                    key={l.key}
+                    line={l}
+                    row={row}
+                    of={lines.length}
+                    selected={index === at}
+                    editing={editing === l.key}
+                    expanded={withChildren.has(index) ? !folded.has(l.key) : null}
+                    onFold={() => {
+                      const next = new Set(folded)
+                      if (!next.delete(l.key)) next.add(l.key)
+                      setFolded(next)
+                    }}
+                    onSelect={() => setSelected(l.key)}
+                    onEdit={() => setEditing(l.key)}
+                    onDone={(text) => {
+                      setEditing(null)
+                      refocus.current = true
+                      if (text === null || text === l.text) return
+                      fulfil(
+                        () => ({
+                          label: 'Heading’s words',
+                          changes: [{ key: l.key, edit: { value: text } }],
+                        }),
+                        l.key,
+                      )
+                    }}
                   />
                 ))}
-              <Connectors drawn={drawn} parents={parents} rowOf={rowOf} all={all} height={height} />
-              {lines.length === 0 && (
-                <p className="absolute top-12 left-12 max-w-md font-serif text-[15px] text-ink-2 italic">
-                  {view
-                    ? 'This page has no headings. An H1 that names the page, and an H2 for each section, would give it an outline.'
-                    : 'Reading …'}
-                </p>
-              )}
-              {lines.length > 0 && (
-                <div ref={tree} role="tree" aria-label="Headings" data-testid="outline" onKeyDown={onKeyDown}>
-                  {drawn.map(({ line: l, row, index }) => (
-                    <OutlineRow
-                      key={l.key}
-                      line={l}
-                      row={row}
-                      of={lines.length}
-                      selected={index === at}
-                      editing={editing === l.key}
-                      expanded={withChildren.has(index) ? !folded.has(l.key) : null}
-                      onFold={() => {
-                        const next = new Set(folded)
-                        if (!next.delete(l.key)) next.add(l.key)
-                        setFolded(next)
-                      }}
-                      onSelect={() => setSelected(l.key)}
-                      onEdit={() => setEditing(l.key)}
-                      onDone={(text) => {
-                        setEditing(null)
-                        refocus.current = true
-                        if (text === null || text === l.text) return
-                        fulfil(
-                          () => ({
-                            label: 'Heading’s words',
-                            changes: [{ key: l.key, edit: { value: text } }],
-                          }),
-                          l.key,
-                        )
-                      }}
-                    />
-                  ))}
-                </div>
-              )}
-            </section>
-          </DndContext>
-        </div>
-        {line && (
-          <Actions
-            line={line}
-            onWish={wish}
-            onEdit={() => setEditing(line.key)}
-            onSource={showSource}
-            templates={
-              line.className !== '' || (line.landmark !== null && line.landmark !== 'main')
-                ? `/sites/${siteId}/templates?${new URLSearchParams({
-                    tag: line.kind === 'was' ? `h${line.level}` : line.tag,
-                    ...(line.className !== '' ? { class: line.className.split(/\s+/)[0]! } : {}),
-                    ...(line.className === '' && line.landmark ? { landmark: line.landmark } : {}),
-                  })}`
-                : null
-            }
-          />
-        )}
-        <p role="status" className="mt-1 min-h-5 text-[13px] text-ink-2" data-testid="outline-said">
-          {said}
-        </p>
-        {view && <MainFound session={session} by={view.mainBy} words={view.words} />}
-        <LookNotes page={page} decisions={decisions} view={view} />
-        <Refused edits={view?.refused ?? []} />
-        <Compare
-          session={session}
-          page={page}
-          view={view}
-          other={compared}
-          onChoose={(other) =>
-            setSearch(
-              (now) => {
-                const next = new URLSearchParams(now)
-                if (other === null) next.delete('with')
-                else next.set('with', other)
-                return next
-              },
-              { preventScrollReset: true },
-            )
+              </div>
+            )}
+          </section>
+        </DndContext>
+      </div>
+      {line && (
+        <Actions
+          line={line}
+          onWish={wish}
+          onEdit={() => setEditing(line.key)}
+          onSource={showSource}
+          templates={
+            line.className !== '' || (line.landmark !== null && line.landmark !== 'main')
+              ? `/sites/${siteId}/templates?${new URLSearchParams({
+                  tag: line.kind === 'was' ? `h${line.level}` : line.tag,
+                  ...(line.className !== '' ? { class: line.className.split(/\s+/)[0]! } : {}),
+                  ...(line.className === '' && line.landmark ? { landmark: line.landmark } : {}),
+                })}`
+              : null
           }
         />
-        <p className="mt-4 text-[13px]">
-          <Link className="action" to={`/sites/${siteId}/templates`}>
-            Repeated headings on many pages …
-          </Link>
-        </p>
-      </div>
-      <Margin
-        page={page}
-        marks={shownMarks}
-        anchors={anchors}
+      )}
+      <p role="status" className="mt-1 min-h-5 text-[13px] text-ink-2" data-testid="outline-said">
+        {said}
+      </p>
+      {view && <MainFound session={session} by={view.mainBy} words={view.words} />}
+      <LookNotes page={page} decisions={decisions} view={view} />
+      <Compare
         session={session}
-        onGoTo={(mark) => mark.start !== null && onSource(mark.start)}
-        clean={view ? 'The outline is clean.' : 'Reading …'}
+        page={page}
+        view={view}
+        other={compared}
+        onChoose={(other) =>
+          setSearch(
+            (now) => {
+              const next = new URLSearchParams(now)
+              if (other === null) next.delete('with')
+              else next.set('with', other)
+              return next
+            },
+            { preventScrollReset: true },
+          )
+        }
       />
-    </div>
+      <p className="mt-4 text-[13px]">
+        <Link className="action" to={`/sites/${siteId}/templates`}>
+          Repeated headings on many pages …
+        </Link>
+      </p>
+    </BesideMargin>
   )
 }
