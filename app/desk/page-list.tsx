@@ -1,5 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { memo, useEffect, useMemo, useRef, useState } from 'react'
+import type { SiteMarkCount } from '../ledger/order.ts'
 import { shownPath } from '../ui/shown-path.ts'
 import type { PageId } from '../../core/site/page-identity.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
@@ -7,17 +8,20 @@ import type { LedgerRow } from '../../core/work/evaluate.ts'
 /** What a page is called in a list: its H1, else its title, else its path. */
 const nameOf = (row: LedgerRow) => row.h1 || row.title || row.path
 
-/** The pages of the site to step through, with how many marks each has left that are more than nits. */
-export function PageList({
+/**
+ * The pages of the site to step through, with how many marks each has left that are more than nits. Drawn anew only when
+ * what it is given changes, which typing alone does not.
+ */
+export const PageList = memo(function PageList({
   rows,
   page,
-  toMend,
+  siteMarks,
   onOpen,
 }: {
   rows: LedgerRow[]
   page: PageId
-  toMend(row: LedgerRow): number
-  onOpen(row: LedgerRow): void
+  siteMarks: ReadonlyMap<PageId, SiteMarkCount>
+  onOpen(path: string): void
 }) {
   const [find, setFind] = useState('')
   const list = useRef<HTMLDivElement>(null)
@@ -61,13 +65,13 @@ export function PageList({
           {virtual.getVirtualItems().map((item) => {
             const row = shown[item.index]!
             const here = row.id === page
-            const marks = toMend(row)
+            const marks = row.blocker + row.flaw + (siteMarks.get(row.id)?.toMend ?? 0)
             return (
               <li key={row.id} className="absolute right-0 left-0" style={{ top: item.start, height: 54 }}>
                 <button
                   type="button"
                   aria-current={here ? 'page' : undefined}
-                  onClick={() => onOpen(row)}
+                  onClick={() => onOpen(row.path)}
                   className={`flex h-full w-full flex-col justify-center border-l-[3px] pr-3 pl-5 text-left ${here ? 'border-ink bg-paper' : 'border-transparent hover:bg-paper-2'}`}
                 >
                   <span className="flex w-full gap-2">
@@ -90,4 +94,4 @@ export function PageList({
       </div>
     </nav>
   )
-}
+})

@@ -1,7 +1,7 @@
 import { joiResolver } from '@hookform/resolvers/joi'
 import Joi from 'joi'
 import { Popover } from 'radix-ui'
-import { useLayoutEffect, useRef, useState } from 'react'
+import { memo, useLayoutEffect, useRef, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import type { Session } from '../session/session.ts'
 import { FormField } from '../ui/form.tsx'
@@ -16,6 +16,9 @@ const GAP = 14
 const severityNames = { blocker: 'Blocker', flaw: 'Flaw', nit: 'Nit' } as const
 const severities = Object.keys(severityNames)
 
+const sameTops = (a: ReadonlyMap<string, number>, b: ReadonlyMap<string, number>): boolean =>
+  a.size === b.size && [...a].every(([id, top]) => b.get(id) === top)
+
 /** Something beside the marks that stands in the margin at its line: no mark of ours, and not counted as one. */
 export interface Remark {
   id: string
@@ -29,7 +32,7 @@ export interface Remark {
  * The margin: each mark level with the line that it is about, pushed down where two would meet. `anchors` are px from
  * the margin's top by mark id; a mark without one stands after those of its page as a whole, at the top.
  */
-export function Margin({
+export const Margin = memo(function Margin({
   page,
   marks,
   anchors,
@@ -81,7 +84,8 @@ export function Margin({
         next.set(id, top)
         bottom = top + (item as HTMLElement).offsetHeight + GAP
       }
-      setTops(next)
+      // An observer says once at its start what is known.
+      setTops((now) => (sameTops(now, next) ? now : next))
       setHeight(bottom)
     }
     place()
@@ -131,7 +135,7 @@ export function Margin({
       </ol>
     </aside>
   )
-}
+})
 
 /** One thing in the margin: a mark, or a remark. */
 type Entry = { id: string; mark: MarkView; remark: null } | { id: string; mark: null; remark: Remark }

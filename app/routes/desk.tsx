@@ -1,5 +1,5 @@
 import { Tabs } from 'radix-ui'
-import { useEffect, useMemo } from 'react'
+import { useCallback, useEffect, useMemo, useRef } from 'react'
 import { useSearchParams } from 'react-router'
 import { matchesTyped, useCommand, usePaletteGroup } from '../ui/command-registry.ts'
 import { ApprovalPicture } from '../result/approval-picture.tsx'
@@ -44,7 +44,7 @@ export default function Desk() {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- pages come and go with the site
     [session, state.rows.size],
   )
-  const rows = order.flatMap((id) => state.rows.get(id) ?? [])
+  const rows = useMemo(() => order.flatMap((id) => state.rows.get(id) ?? []), [order, state.rows])
   const asked = search.get('page')
   const row = rows.find((r) => r.path === asked) ?? rows[0]
   const sheet: SheetName = sheets.find((s) => s === search.get('sheet')) ?? 'snippet'
@@ -64,6 +64,10 @@ export default function Desk() {
       { preventScrollReset: false },
     )
   }
+
+  const newestOpen = useRef(open)
+  useEffect(() => void (newestOpen.current = open))
+  const openFromList = useCallback((path: string) => newestOpen.current(path), [])
 
   const filled = (field: 'title' | 'meta:description') =>
     row ? fillTokens(fieldValue(decisions, field, row), view?.tokens ?? {}).text : ''
@@ -96,12 +100,7 @@ export default function Desk() {
   const note = decisions.note as string | undefined
   return (
     <div className="flex">
-      <PageList
-        rows={rows}
-        page={page}
-        toMend={(r) => r.blocker + r.flaw + (counts.get(r.id)?.toMend ?? 0)}
-        onOpen={(to) => open(to.path)}
-      />
+      <PageList rows={rows} page={page} siteMarks={counts} onOpen={openFromList} />
       <Tabs.Root asChild value={sheet} onValueChange={(s) => open(row.path, { sheet: s })}>
         <main
           className="min-w-0 flex-1 px-6 pt-3 pb-16 max-[700px]:px-3"

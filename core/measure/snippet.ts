@@ -72,8 +72,22 @@ function intoSlot(text: string, slot: Slot, total: number, estimatedPx: number):
   return { ...cut, state: cut.cut ? 'cut' : lastLine > risk ? 'at-risk' : 'fits' }
 }
 
+/** So many of the last texts are remembered: a result is drawn anew at every key, and most of it says what it said before. */
+const REMEMBERED = 16
+const lately: { text: string; role: Role; slots: Slots; measured: Measured }[] = []
+let oldest = 0
+
 /** Measures one text for its place in a result. White space is folded first. Never fails; empty text fits. */
 export function measure(text: string, role: Role, slots: Slots = defaultSlots): Measured {
+  for (const known of lately)
+    if (known.text === text && known.role === role && known.slots === slots) return known.measured
+  const measured = measureAnew(text, role, slots)
+  lately[oldest] = { text, role, slots, measured }
+  oldest = (oldest + 1) % REMEMBERED
+  return measured
+}
+
+function measureAnew(text: string, role: Role, slots: Slots): Measured {
   const { wide, narrow } = slots[role]
   const { px, estimatedPx } = textWidth(text, wide.size)
   return {

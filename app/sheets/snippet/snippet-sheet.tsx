@@ -1,4 +1,4 @@
-import { useLayoutEffect, useRef, useState } from 'react'
+import { useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { measure } from '../../../core/measure/snippet.ts'
 import { foldText } from '../../../core/measure/width.ts'
 import { BesideMargin } from '../../margin/beside-margin.tsx'
@@ -50,7 +50,8 @@ export function SnippetSheet(props: SheetProps) {
       )
   }
 
-  const marks = (view?.marks ?? []).filter(isOnSnippet)
+  // The same while only the typing goes on, so that the margin is not drawn anew for it.
+  const marks = useMemo(() => (view?.marks ?? []).filter(isOnSnippet), [view])
   const { sheet, anchors } = useAnchors(marks, [
     drafted.measured.title.wide.lines.length,
     filled.title.length,
