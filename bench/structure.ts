@@ -65,6 +65,36 @@ async function levels(page: Page, address: string, site: string, path: string): 
   })
 }
 
+/** From a heading set to another level to the mark that it brings, or takes away, ms: H5 under H2 skips two. */
+async function levelsToMarks(page: Page, address: string, site: string, path: string): Promise<number[]> {
+  await page.goto(`${address}/sites/${site}/desk?page=${path}&sheet=outline`)
+  await page.waitForSelector('[data-testid=desk][data-ready=true]', { timeout: 120_000 })
+  await page.evaluate(NAME_HELPER)
+  return page.evaluate(async () => {
+    const out: number[] = []
+    const marks = () => document.querySelectorAll('[data-testid=margin] [data-rule=heading-skip]').length
+    for (let i = 0; i < 40; i++) {
+      const row = document.querySelectorAll<HTMLElement>('[role=treeitem]')[2]!
+      row.focus()
+      const before = marks()
+      const start = performance.now()
+      row.dispatchEvent(new KeyboardEvent('keydown', { key: i % 2 === 0 ? '5' : '2', bubbles: true }))
+      await new Promise<void>((resolve) => {
+        const observer = new MutationObserver(() => {
+          if (marks() === before) return
+          observer.disconnect()
+          resolve()
+        })
+        observer.observe(document.querySelector('[data-testid=margin]')!, { subtree: true, childList: true })
+        setTimeout(resolve, 5000)
+      })
+      if (i >= 6) out.push(performance.now() - start)
+      await new Promise((r) => setTimeout(r, 300))
+    }
+    return out
+  })
+}
+
 export async function benchStructure(): Promise<void> {
   const server = await serve(PORT)
   const browser = await launch()
@@ -110,7 +140,16 @@ export async function benchStructure(): Promise<void> {
         'A page of five megabytes',
         `<main><h1>Parts</h1>${sections(300, 'The boat leaves at ten when the sea allows. '.repeat(380))}</main>`,
       ),
+      'middle.html': pageOf(
+        'A page of 300 kB',
+        `<main><h1>Parts</h1>${Array.from({ length: 460 }, (_, i) => `<h2>Part ${i}</h2><p>${'The boat leaves at ten when the sea allows. '.repeat(14)}</p>`).join('')}</main>`,
+      ),
     })
+    say(
+      'key to new marks, one heading of a page of 300 kB, median ms',
+      median(await levelsToMarks(page, server.address, long, 'middle.html')),
+      'at most half of 62d2c44',
+    )
     for (const [path, name] of [
       ['long.html', 'a page of 2,000 headings'],
       ['large.html', 'a page of 5 MB'],

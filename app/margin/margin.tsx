@@ -246,10 +246,6 @@ const stetSchema = Joi.object<{ reason: string }>({
 
 function StetForm({ page, mark, session }: { page: string; mark: MarkView; session: Session }) {
   const [open, setOpen] = useState(false)
-  const { register, handleSubmit, formState } = useForm({
-    resolver: joiResolver(stetSchema),
-    defaultValues: { reason: '' },
-  })
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="quiet" title="Let it stand, with a reason">
@@ -257,26 +253,35 @@ function StetForm({ page, mark, session }: { page: string; mark: MarkView; sessi
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content side="left" sideOffset={12} className="sheet z-30 w-80 p-4">
-          <form
-            noValidate
-            onSubmit={handleSubmit(({ reason }) => {
+          <ReasonForm
+            onStet={(reason) => {
               setOpen(false)
               void session.decide(`Stet: ${mark.name}`, [
                 { page, key: mark.stetKey, after: { fingerprint: mark.fingerprint, reason, date: today() } },
               ])
-            })}
-          >
-            <FormField
-              label="Let it stand, because …"
-              registered={register('reason')}
-              error={formState.errors.reason}
-            />
-            <button type="submit" className="button mt-3">
-              Stet: let it stand
-            </button>
-          </form>
+            }}
+          />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  )
+}
+
+function ReasonForm({ onStet }: { onStet(reason: string): void }) {
+  const { register, handleSubmit, formState } = useForm({
+    resolver: joiResolver(stetSchema),
+    defaultValues: { reason: '' },
+  })
+  return (
+    <form noValidate onSubmit={handleSubmit(({ reason }) => onStet(reason))}>
+      <FormField
+        label="Let it stand, because …"
+        registered={register('reason')}
+        error={formState.errors.reason}
+      />
+      <button type="submit" className="button mt-3">
+        Stet: let it stand
+      </button>
+    </form>
   )
 }

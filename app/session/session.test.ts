@@ -103,6 +103,27 @@ describe('what is decided and not yet in the store', () => {
     expect(await stored('a.html')).toEqual({})
   })
 
+  it('is in memory at once, one decision on top of the other', async () => {
+    const takes = () => (session.decisionsOf('a.html')['takes:title'] as string[] | undefined) ?? []
+    const add = (take: string) =>
+      session.decide('Take', () => [{ page: 'a.html', key: 'takes:title', after: [...takes(), take] }])
+    void add('one')
+    void add('two')
+    expect(takes()).toEqual(['one', 'two'])
+    await session.flush()
+    expect((await stored('a.html'))['takes:title']).toEqual(['one', 'two'])
+  })
+
+  it('is taken back from the screen when the browser refuses it', async () => {
+    const put = vi.spyOn(db.decisions, 'bulkPut').mockRejectedValueOnce(new Error('full'))
+    const refused = session.decide('Slug', [{ page: 'b.html', key: 'edit:slug', after: { value: 'lamp' } }])
+    expect(session.decisionsOf('b.html')).not.toEqual({})
+    await expect(refused).rejects.toThrow('full')
+    put.mockRestore()
+    expect(session.decisionsOf('b.html')).toEqual({})
+    expect(session.get().saved).toBe('failed')
+  })
+
   it('is not lost when the browser refuses what was typed before it', async () => {
     const put = vi.spyOn(db.decisions, 'bulkPut').mockRejectedValueOnce(new Error('full'))
     session.type('a.html', 'edit:title', { value: 'A' }, 'Title')

@@ -106,26 +106,37 @@ export function createSession(opened: OpenedSite, stale: PageId[] = []) {
     flush,
 
     /**
-     * Decides several things as one step. Given as a function, they are worked out when all that was decided before is
-     * in place: what adds to a list or changes one figure of many must not start from an older one.
+     * Decides several things as one step: in memory at once, in the store when its turn comes, which the answer waits
+     * for. Given as a function, they are worked out from what is decided by then, however fast one follows another.
      */
     async decide(label: string, given: Decision[] | (() => Decision[])): Promise<void> {
       void flush()
       typing.endStretch()
-      // In the row at once: whoever waits for what was decided waits for this as well.
-      await row.write(async () => {
-        const decisions = typeof given === 'function' ? given() : given
-        const arrived = row.send(decisions)
-        try {
+      const decisions = typeof given === 'function' ? given() : given
+      const pages = [...new Set(decisions.map((d) => d.page))]
+      const arrived = row.send(decisions)
+      state.set({ saved: 'saving' })
+      adopt(
+        state,
+        desk,
+        judging,
+        new Map(pages.map((page) => [page, state.decisionsOf(page)])),
+        row.withUnderway,
+      )
+      try {
+        await row.write(async () => {
           const { work } = await commit(site, label, decisions, now())
           arrived()
           take(work)
           tabs.tell([...work.keys()])
-        } finally {
-          arrived()
-        }
-        await refreshLog()
-      })
+          await refreshLog()
+        })
+      } catch (error) {
+        // What the browser refused to keep is not shown as decided.
+        arrived()
+        await reload(pages)
+        throw error
+      }
     },
 
     async walk(direction: 'undo' | 'redo'): Promise<{ label: string; pages: PageId[] } | null> {
