@@ -14,7 +14,7 @@ import { fieldValue } from '../session/field-value.ts'
 import { SourceSheet } from '../sheets/source/source-sheet.tsx'
 import { fillTokens } from '../../core/wording/tokens.ts'
 import { foldText } from '../../core/measure/width.ts'
-import { useSession, useSessionState } from '../session/use-session.ts'
+import { useSession, useSessionParts } from '../session/use-session.ts'
 import { Boundary, Problem } from '../ui/boundary.tsx'
 import { plural } from '../ui/plural.ts'
 import { tell } from '../ui/tell.ts'
@@ -32,11 +32,14 @@ const sheetNames: Record<SheetName, string> = {
   source: 'Source',
 }
 
+/** What the desk shows of the session: not whether it is saved, nor what undo would take back. */
+const followed = ['rows', 'work', 'view', 'problem', 'siteMarks', 'style', 'templates'] as const
+
 export const meta = () => [{ title: 'Desk · Keen Quill' }]
 
 export default function Desk() {
   const session = useSession()
-  const state = useSessionState(session)
+  const state = useSessionParts(session, followed)
   const [search, setSearch] = useSearchParams()
   // The order is by path alone, so that it holds as long as the pages do.
   const order = useMemo(

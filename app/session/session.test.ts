@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defaultStyle, type HouseStyle } from '../../core/rules/house-style.ts'
 import { db } from '../store/db.ts'
 import { createSession, type Session } from './session.ts'
+import { pickerOf } from './use-session.ts'
 
 // No worker here: what a page's marks are is its business, what is kept and when is the session's.
 vi.mock('../workers/client.ts', () => ({
@@ -133,5 +134,20 @@ describe('what is decided and not yet in the store', () => {
     expect(session.get().saved).toBe('saving')
     await vi.waitFor(() => expect(session.get().saved).toBe('saved'))
     expect(await stored('a.html')).toMatchObject({ 'edit:title': { value: 'A' } })
+  })
+})
+
+describe('parts of the state', () => {
+  it('are the same object until one of them changes', async () => {
+    const get = pickerOf(session, ['work', 'style'])
+    const before = get()
+    session.type('a.html', 'edit:title', { value: 'A lamp' }, 'Title')
+    const typed = get()
+    expect(typed).not.toBe(before)
+    expect(typed.work.get('a.html')).toEqual({ 'edit:title': { value: 'A lamp' } })
+    // That it is saved, and what undo would take back, is no part of them.
+    await session.flush()
+    expect(session.get().saved).toBe('saved')
+    expect(get()).toBe(typed)
   })
 })
