@@ -58,7 +58,7 @@ describe('the protocol', () => {
       'https://a.example/2',
     ])
   })
-  it('reads extensions by, whatever their names: pictures have addresses of their own', () => {
+  it('passes over extensions, whatever their names: pictures have addresses of their own', () => {
     const text =
       '<s:urlset xmlns:s="x" xmlns:image="y"><s:url><s:loc><![CDATA[https://a.example/?a&b]]></s:loc><image:image><image:loc>https://a.example/p.png</image:loc></image:image></s:url></s:urlset>'
     expect(addresses(text)).toEqual(['https://a.example/?a&b'])
@@ -77,8 +77,9 @@ describe('what is no sitemap', () => {
   it.each([
     ['', /is empty/],
     ['Not here.', /neither XML nor a list/],
-    ['<!doctype html><html><body>Not found</body></html>', /document type|no sitemap/],
-    ['<html><body>Not found</body></html>', /begins with <html>/],
+    ['<!doctype html><html><body>Not found</body></html>', /a web page, not a sitemap/],
+    ['<html><body>Not found</body></html>', /a web page, not a sitemap/],
+    ['<rss><channel></channel></rss>', /begins with <rss>/],
     ['<urlset><url><loc>https://a.example/?a&b=1</loc></url></urlset>', /no proper XML.*line 1/],
     ['<urlset><url><loc>x</url></urlset>', /no proper XML/],
     ['<urlset><url>', /no proper XML/],

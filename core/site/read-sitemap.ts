@@ -40,12 +40,10 @@ export function readSitemap(pieces: Iterable<string>): SitemapRead {
   const rest = { [Symbol.iterator]: () => iterator }
   if (head.trim() === '')
     return { ok: false, why: 'The sitemap is empty. Ask whoever runs the site for another.' }
-  return head
-    .replace(/^\ufeff/, '')
-    .trimStart()
-    .startsWith('<')
-    ? fromXml(head, rest)
-    : fromText(head, rest)
+  const begins = head.replace(/^\ufeff/, '').trimStart()
+  if (/^<(?:!doctype\s+html|html)\b/i.test(begins))
+    return { ok: false, why: 'This address gives a web page, not a sitemap. Check the address.' }
+  return begins.startsWith('<') ? fromXml(begins, rest) : fromText(begins, rest)
 }
 
 /** Ends the reading; its message says why. */
@@ -54,7 +52,7 @@ class NoSitemap extends Error {}
 function fromXml(head: string, rest: Iterable<string>): SitemapRead {
   const reader = new XmlReader()
   try {
-    reader.write(head.replace(/^\ufeff/, '').trimStart())
+    reader.write(head)
     for (const piece of rest) if (!reader.isFull) reader.write(piece)
     if (!reader.isFull) reader.end()
   } catch (error) {
@@ -156,7 +154,7 @@ function fromText(head: string, rest: Iterable<string>): SitemapRead {
     line = lines.pop()!.slice(0, LONGEST_ADDRESS + 1)
     lines.forEach(take)
   }
-  takeLines(head.replace(/^\ufeff/, ''))
+  takeLines(head)
   for (const piece of rest) takeLines(piece)
   take(line)
   return entries.length === 0
