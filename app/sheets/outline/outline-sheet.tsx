@@ -1,5 +1,4 @@
 import { outlineCommandOf, type OutlineCommandId } from '../../ui/commands.ts'
-import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
 import { useLayoutEffect, useRef, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import type { Decisions } from '../../../core/work/decisions.ts'
@@ -12,10 +11,11 @@ import { LookNotes } from './look-notes.tsx'
 import { MainFound } from '../main-content-found.tsx'
 import { BesideMargin } from '../../margin/beside-margin.tsx'
 import { anchorsOfMarks, marksNear, useDrawnRows } from './drawn-rows.ts'
-import { bandsOf, linesOf, moveLevel, parentsOf, shownLines, type Line } from './outline-lines.ts'
-import { Actions, Band, Connectors } from './outline-parts.tsx'
+import { linesOf, moveLevel, parentsOf, shownLines, type Line } from './outline-lines.ts'
+import { Actions } from './outline-parts.tsx'
 import { wishes, type MakeWish, type WishName } from './outline-wishes.ts'
-import { OutlineRow, ROW, STEP, TOP, WIDTH, xOf } from './outline-row.tsx'
+import { OutlineRow } from './outline-row.tsx'
+import { Staircase } from './staircase.tsx'
 
 /** The outline as a staircase: six steps, each heading on its own, what is skipped as a visible gap. */
 export function OutlineSheet({
@@ -39,7 +39,6 @@ export function OutlineSheet({
   const [editing, setEditing] = useState<string | null>(null)
   const [said, setSaid] = useState('')
   const tree = useRef<HTMLDivElement>(null)
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }))
 
   const all = linesOf(view, decisions)
   const parents = parentsOf(all)
@@ -153,7 +152,6 @@ export function OutlineSheet({
     carryOut(command, line!)
   }
 
-  const height = TOP + lines.length * ROW + 16
   const compared = search.get('with')
   return (
     <BesideMargin
@@ -165,100 +163,64 @@ export function OutlineSheet({
       onGoTo={(mark) => mark.start !== null && onSource(mark.start)}
       clean="The outline is clean."
     >
-      <div className="overflow-x-auto">
-        <DndContext
-          id="outline"
-          sensors={sensors}
-          onDragEnd={({ active, delta }) => {
-            const by = Math.round(delta.x / STEP)
-            if (by !== 0) fulfil((of, i) => moveLevel(of, i, by, false), String(active.id))
-          }}
-        >
-          <section
-            ref={sheet}
-            className="sheet relative overflow-hidden"
-            style={{ height: Math.max(height, 120), width: WIDTH }}
-          >
-            {[1, 2, 3, 4, 5, 6].map((level) => (
-              <div
-                key={level}
-                aria-hidden
-                className="absolute top-9 bottom-0 border-l border-rule-2"
-                style={{ left: xOf(level) }}
-              >
-                <span className="absolute -top-6 left-0 text-[12px] font-semibold text-ink-3">H{level}</span>
-              </div>
+      <Staircase
+        sheet={sheet}
+        lines={lines}
+        drawn={drawn}
+        all={all}
+        parents={parents}
+        rowOf={rowOf}
+        onMoveBy={(key, levels) => fulfil((of, i) => moveLevel(of, i, levels, false), key)}
+      >
+        {lines.length === 0 && (
+          <p className="absolute top-12 left-12 max-w-md font-serif text-[15px] text-ink-2 italic">
+            {view
+              ? 'This page has no headings. An H1 that names the page, and an H2 for each section, would give it an outline.'
+              : 'Reading …'}
+          </p>
+        )}
+        {lines.length > 0 && (
+          <div ref={tree} role="tree" aria-label="Headings" data-testid="outline" onKeyDown={onKeyDown}>
+            {drawn.map(({ line: l, row, index }) => (
+              <OutlineRow
+                key={l.key}
+                line={l}
+                row={row}
+                of={lines.length}
+                selected={index === at}
+                editing={editing === l.key}
+                expanded={withChildren.has(index) ? !folded.has(l.key) : null}
+                onFold={() => {
+                  const next = new Set(folded)
+                  if (!next.delete(l.key)) next.add(l.key)
+                  setFolded(next)
+                }}
+                onSelect={() => setSelected(l.key)}
+                onEdit={() => setEditing(l.key)}
+                onDone={(text) => {
+                  setEditing(null)
+                  refocus.current = true
+                  if (text === null || text === l.text) return
+                  fulfil(
+                    () => ({
+                      label: 'Heading’s words',
+                      changes: [{ key: l.key, edit: { value: text } }],
+                    }),
+                    l.key,
+                  )
+                }}
+              />
             ))}
-            {bandsOf(lines)
-              .filter((b) => b.to >= from && b.from <= to)
-              .map((band) => (
-                <Band
-                  key={band.from}
-                  {...band}
-                  from={Math.max(from - 1, band.from)}
-                  to={Math.min(to + 1, band.to)}
-                />
-              ))}
-            <Connectors drawn={drawn} parents={parents} rowOf={rowOf} all={all} height={height} />
-            {lines.length === 0 && (
-              <p className="absolute top-12 left-12 max-w-md font-serif text-[15px] text-ink-2 italic">
-                {view
-                  ? 'This page has no headings. An H1 that names the page, and an H2 for each section, would give it an outline.'
-                  : 'Reading …'}
-              </p>
-            )}
-            {lines.length > 0 && (
-              <div ref={tree} role="tree" aria-label="Headings" data-testid="outline" onKeyDown={onKeyDown}>
-                {drawn.map(({ line: l, row, index }) => (
-                  <OutlineRow
-                    key={l.key}
-                    line={l}
-                    row={row}
-                    of={lines.length}
-                    selected={index === at}
-                    editing={editing === l.key}
-                    expanded={withChildren.has(index) ? !folded.has(l.key) : null}
-                    onFold={() => {
-                      const next = new Set(folded)
-                      if (!next.delete(l.key)) next.add(l.key)
-                      setFolded(next)
-                    }}
-                    onSelect={() => setSelected(l.key)}
-                    onEdit={() => setEditing(l.key)}
-                    onDone={(text) => {
-                      setEditing(null)
-                      refocus.current = true
-                      if (text === null || text === l.text) return
-                      fulfil(
-                        () => ({
-                          label: 'Heading’s words',
-                          changes: [{ key: l.key, edit: { value: text } }],
-                        }),
-                        l.key,
-                      )
-                    }}
-                  />
-                ))}
-              </div>
-            )}
-          </section>
-        </DndContext>
-      </div>
+          </div>
+        )}
+      </Staircase>
       {line && (
         <Actions
           line={line}
           onWish={wish}
           onEdit={() => setEditing(line.key)}
           onSource={showSource}
-          templates={
-            line.className !== '' || (line.landmark !== null && line.landmark !== 'main')
-              ? `/sites/${siteId}/templates?${new URLSearchParams({
-                  tag: line.kind === 'was' ? `h${line.level}` : line.tag,
-                  ...(line.className !== '' ? { class: line.className.split(/\s+/)[0]! } : {}),
-                  ...(line.className === '' && line.landmark ? { landmark: line.landmark } : {}),
-                })}`
-              : null
-          }
+          templates={rulesAddress(siteId!, line)}
         />
       )}
       <p role="status" className="mt-1 min-h-5 text-[13px] text-ink-2" data-testid="outline-said">
@@ -290,4 +252,16 @@ export function OutlineSheet({
       </p>
     </BesideMargin>
   )
+}
+
+/** Where a rule for all headings like this one is made; null for one that nothing tells from others. */
+function rulesAddress(siteId: string, line: Line): string | null {
+  const { className, landmark } = line
+  const isTold = className !== '' || (landmark !== null && landmark !== 'main')
+  if (!isTold) return null
+  const asked = new URLSearchParams({
+    tag: line.kind === 'was' ? `h${line.level}` : line.tag,
+    ...(className !== '' ? { class: className.split(/\s+/)[0]! } : landmark ? { landmark } : {}),
+  })
+  return `/sites/${siteId}/templates?${asked}`
 }
