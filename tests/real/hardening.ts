@@ -94,6 +94,10 @@ function vnuJar(): string {
 
 /** What vnu-jar finds and we do not, and why. A kind that is in no line here fails the check. */
 const explained: [RegExp, string][] = [
+  [
+    /^Malformed byte sequence/,
+    'vnu-jar reads a file as UTF-8 whatever it declares; these pages declare euc-kr or windows-1252, and are read as that',
+  ],
   [/CSS|property|“[^”]*” is not a “|Parse Error/i, 'style sheets are not checked: they are not the editor’s'],
   [
     /^The “[^”]*” attribute on the|is obsolete/i,
