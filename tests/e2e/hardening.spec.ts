@@ -40,6 +40,23 @@ test('the whole page’s HTML is checked on demand, each finding at its line, an
   expect(problems).toEqual([])
 })
 
+test('the check that is asked for before the source is there is made when it comes', async ({ page }) => {
+  const site = await takeIn(page, { 'index.html': PAGE('Tides'), 'a.html': PAGE('Boats') })
+  let release = () => {}
+  const released = new Promise<void>((resolve) => (release = resolve))
+  await page.route('**/source-editor*', async (route) => {
+    await released
+    await route.continue()
+  })
+  await page.goto(`/sites/${site}/desk?page=a.html&sheet=source`)
+  await page.getByRole('button', { name: 'Check the whole page’s HTML' }).click()
+  await expect(page.getByTestId('html-check')).toContainText('Checking the whole page’s HTML')
+  release()
+  await expect(page.getByTestId('finding').filter({ hasText: 'center' }).first()).toBeVisible({
+    timeout: 60_000,
+  })
+})
+
 test('a worker that does not answer is started again, which is said, and the site opens', async ({
   page,
 }) => {

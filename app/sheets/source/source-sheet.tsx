@@ -43,7 +43,8 @@ export function SourceSheet({
   const marks = view?.marks ?? []
   const placed = marks.filter((m) => m.start !== null && !m.stet)
   const findings = check.at === 'done' ? check.findings : []
-  const wanted = check.at !== 'off'
+  /** Whether the check is wanted: a text that comes later is looked through as well. */
+  const wanted = useRef(false)
 
   useEffect(() => {
     if (!view) return
@@ -54,7 +55,7 @@ export function SourceSheet({
         source.current?.view.destroy()
         source.current = showSource(host.current, text, view.marks, nonce, (tops) => setAnchors(tops))
         shown.current++
-        if (wanted) void look()
+        if (wanted.current) void look()
         if (at >= 0 && !arrived.current) {
           arrived.current = true
           requestAnimationFrame(() => show(at))
@@ -70,10 +71,12 @@ export function SourceSheet({
   if (failed) throw failed
 
   async function look(): Promise<void> {
+    wanted.current = true
+    setCheck({ at: 'checking' })
     const of = source.current
+    // Asked for before the source was there: it is looked through when it comes.
     if (!of) return
     const turn = shown.current
-    setCheck({ at: 'checking' })
     try {
       const found = await conformance().findings(of.text)
       if (turn !== shown.current) return
@@ -137,6 +140,7 @@ export function SourceSheet({
                 type="button"
                 className="quiet"
                 onClick={() => {
+                  wanted.current = false
                   setCheck({ at: 'off' })
                   source.current?.remark([])
                 }}
