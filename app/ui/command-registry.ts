@@ -84,7 +84,9 @@ export function useCommand(id: CommandId, run: () => void): void {
     enableOnFormTags: !isSign,
     enableOnContentEditable: !isSign,
     preventDefault: true,
-    ...(isSign ? { useKey: true, ignoreModifiers: true } : {}),
+    // Alt changes what a key writes, so its place on the keyboard counts; else the letter does, wherever it stands.
+    useKey: !keys.includes('alt+'),
+    ...(isSign ? { ignoreModifiers: true } : {}),
   })
   useEffect(() => {
     const action = { run: () => newest.current() }

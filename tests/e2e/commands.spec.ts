@@ -1,6 +1,6 @@
 /** The palette, the tabs of the desk and the list of keys, by keyboard alone. */
 import { expect, test } from '@playwright/test'
-import { checkAccess, openDemo, openDesk } from './helpers.ts'
+import { checkAccess, openDemo, openDesk, saved } from './helpers.ts'
 
 test('the palette goes to a page, to a view and to a sheet by their names, and does what its keys do', async ({
   page,
@@ -55,4 +55,18 @@ test('the sheets of a page are gone through with the arrow keys, and keys work i
   await expect(page.getByTestId('title')).not.toBeFocused()
   await page.keyboard.press('?')
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('Copy the title')
+})
+
+test('undo is where the keyboard has its Z: a German one has it in the place of the Y', async ({ page }) => {
+  const site = await openDemo(page)
+  await openDesk(page, site, 'tours/tower.html')
+  const title = page.getByTestId('title')
+  const before = await title.inputValue()
+  await title.fill('Another title')
+  await title.blur()
+  await saved(page)
+  await page
+    .locator('body')
+    .dispatchEvent('keydown', { key: 'z', code: 'KeyY', ctrlKey: true, bubbles: true })
+  await expect(title).toHaveValue(before)
 })

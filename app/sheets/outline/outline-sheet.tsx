@@ -71,7 +71,7 @@ export function OutlineSheet({
     } else if (rowOf.has(at)) scrollTo(rowOf.get(at)!)
   })
 
-  /** Carries a wish out. What it comes to is worked out when all that was wished before is in place: keys may come fast. */
+  /** Carries a wish out. What it comes to is worked out from all that was wished before: keys may come fast. */
   function fulfil(make: MakeWish, key: string) {
     const now = make(
       all,
