@@ -82,7 +82,7 @@ export function siteFrom(
     bytes: (path) => files.read(path),
     async sourceOf(page) {
       const bytes = site.read(page)
-      const read = bytes.ok ? readSource(bytes.value) : bytes
+      const read = bytes.ok ? readSource(bytes.value, page.served) : bytes
       return 'source' in read ? { ok: true, value: read.source } : read
     },
     bytesOf: async (path) => (paths.has(path) ? files.read(path) : null),

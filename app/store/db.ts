@@ -21,7 +21,15 @@ export interface SiteRecord {
   otherFiles: number
   unread: { path: string; why: string }[]
   demo: boolean
+  /** Where its pages come from and when; left out for what was taken in before this was kept. */
+  from?: SiteSource
 }
+
+/** Where a site's pages were taken from, so that they can be taken in again in the same way. */
+export type SiteSource =
+  | { by: 'files' | 'sheet' | 'page' }
+  | { by: 'address'; start: string; how: 'page' | 'sitemap' | 'links'; leftOut: string[]; most: number }
+
 
 /** A page's row in the ledger. */
 export interface RowRecord extends LedgerRow {
@@ -47,6 +55,11 @@ export interface FileRecord {
   path: string
   bytes: Uint8Array
 }
+/** The addresses that a site's sitemap lists. */
+export interface SitemapRecord {
+  site: string
+  addresses: string[]
+}
 export interface WorkRecord {
   site: string
   /** "" holds what is decided for the site as a whole. */
@@ -66,6 +79,7 @@ export class Store extends Dexie {
   declare decisions: Table<WorkRecord, [string, PageId]>
   declare log: EntityTable<LogRecord, 'id'>
   declare pageOutlines: Table<OutlineRecord, [string, PageId]>
+  declare sitemaps: EntityTable<SitemapRecord, 'site'>
   declare settings: Table<{ key: string; value: unknown }, string>
 
   constructor(name = 'keen-quill') {
@@ -78,20 +92,10 @@ export const db = new Store()
 
 /** Takes a site off the shelf with everything that belongs to it. */
 export async function removeSite(id: string, store: Store = db): Promise<void> {
-  await store.transaction(
-    'rw',
-    [store.sites, store.ledger, store.pages, store.pageOutlines, store.files, store.decisions, store.log],
-    async () => {
-      await store.sites.delete(id)
-      for (const table of [
-        store.ledger,
-        store.pages,
-        store.pageOutlines,
-        store.files,
-        store.decisions,
-        store.log,
-      ])
-        await table.where('site').equals(id).delete()
-    },
-  )
+  const { ledger, pages, pageOutlines, files, decisions, log, sitemaps } = store
+  const ofSite = [ledger, pages, pageOutlines, files, decisions, log, sitemaps] as Table[]
+  await store.transaction('rw', [store.sites, ...ofSite], async () => {
+    await store.sites.delete(id)
+    for (const table of ofSite) await table.where('site').equals(id).delete()
+  })
 }

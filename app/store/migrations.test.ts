@@ -70,6 +70,8 @@ describe('a store of an older version', () => {
     expect(await store.ledger.get(['s', 'site/p7.html'])).toMatchObject({
       id: 'site/p7.html',
       title: 'Page 7',
+      redirected: [],
+      served: null,
     })
     expect(await store.files.count()).toBe(1)
     expect(await store.decisions.get(['s', ''])).toMatchObject({ decisions: { base: 'https://s.example/' } })

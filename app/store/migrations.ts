@@ -30,6 +30,19 @@ export function declareVersions(store: Dexie): void {
     })
     .upgrade(pathsToIds)
   store.version(4).stores({ rows: null, sources: null, work: null, outlines: null })
+  // Pages come by their address as well, and are taken in again.
+  store
+    .version(5)
+    .stores({ sitemaps: 'site', snapshots: '++id, site', takenBefore: 'site' })
+    .upgrade((transaction) =>
+      transaction
+        .table('ledger')
+        .toCollection()
+        .modify((row: Record<string, unknown>) => {
+          row.redirected = []
+          for (const key of ['unindexed', 'served', 'partial']) row[key] = null
+        }),
+    )
 }
 
 type Stored = Record<string, unknown> & { site: string; path: string }

@@ -31,6 +31,7 @@ import {
   fromRoot,
   settleMoves,
   slugOf,
+  slugPath,
   slugsOf,
 } from '../../core/work/setting.ts'
 import { db, type RowRecord, type SiteRecord } from '../store/db.ts'
@@ -59,10 +60,11 @@ export type RuleName = Pick<Rule, 'id' | 'name' | 'family' | 'severity' | 'basis
 export async function openSite(siteId: string, today: string, later = false): Promise<Opened | null> {
   const site = await db.sites.get(siteId)
   if (!site || site.status !== 'ready') return null
-  const [rows, work, filePaths] = await Promise.all([
+  const [rows, work, filePaths, sitemap] = await Promise.all([
     db.ledger.where('site').equals(siteId).toArray(),
     db.decisions.where('site').equals(siteId).toArray(),
     db.files.where('site').equals(siteId).primaryKeys(),
+    db.sitemaps.get(siteId),
   ])
   const pages = await identitiesOf(site, rows)
   const decided = new Map(work.map((w) => [w.page, w.decisions]))
@@ -72,6 +74,7 @@ export async function openSite(siteId: string, today: string, later = false): Pr
     decided.get('') ?? {},
     pages,
     filePaths.map(([, path]) => path),
+    sitemap?.addresses ?? null,
   )
   setCurrent(open)
   const { setting } = open
@@ -132,13 +135,14 @@ function openOf(
   decisions: Decisions,
   pages: Map<PageId, PageIdentity>,
   otherFiles: string[],
+  sitemap: string[] | null,
 ): Open {
   const { base, root, name, whole } = site
-  const files = filesFromRoot(pages.values(), otherFiles, { root })
+  const files = filesFromRoot(pages.values(), otherFiles, { root, base })
   return {
     site,
     setting: {
-      index: emptyIndex(base, whole, files),
+      index: emptyIndex(base, whole, files, { pages: pages.values(), sitemap }),
       style: styleOf(decisions),
       date,
       name,
@@ -166,9 +170,9 @@ function openOf(
  */
 function takeUp(open: Open, id: PageId, decisions: Decisions): PageId[] {
   const { setting, slugs, pages, files, rows } = open
-  const file = pages.get(id)?.file ?? null
-  if (file === null) return []
-  const path = fromRoot(file, setting)
+  const page = pages.get(id)
+  const path = page ? slugPath(page, setting) : null
+  if (path === null) return []
   const slug = slugOf(decisions)
   if (JSON.stringify(slug) === JSON.stringify(slugs.get(path) ?? null)) return []
   if (slug) slugs.set(path, slug)

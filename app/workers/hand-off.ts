@@ -18,7 +18,7 @@ import { movesOf, noMoves, redirectsOf, type Redirect } from '../../core/site/mo
 import type { PageId } from '../../core/site/page-identity.ts'
 import type { Decisions } from '../../core/work/decisions.ts'
 import { pageProof } from '../../core/work/page-proof.ts'
-import { fromRoot } from '../../core/work/setting.ts'
+import { fromRoot, slugPath } from '../../core/work/setting.ts'
 import { db } from '../store/db.ts'
 import type { Progress } from './intake.ts'
 import { current, readingFor, siteAtHand, sourceFor } from './open-site.ts'
@@ -49,9 +49,9 @@ export async function slugEffect(
 ): Promise<SlugEffect | null> {
   const open = current
   const page = open?.pages.get(id)
-  if (!open || !page || page.file === null) return null
+  const own = open && page ? slugPath(page, open.setting) : null
+  if (!open || own === null) return null
   const { site, setting } = open
-  const own = fromRoot(page.file, setting)
   const slug = open.slugs.get(own)
   const question = ++slugQuestions
   // What this slug does by itself; what others do beside it is theirs.
@@ -60,8 +60,9 @@ export async function slugEffect(
   const alone = { ...setting, moves }
   const moved = movedPages({ pages: open.pages, otherFiles: open.otherFiles, setting: alone })
   const movedPageFiles = [...moved].flatMap((movedId) => {
-    const file = open.pages.get(movedId)?.file
-    return file === null || file === undefined ? [] : [fromRoot(file, setting)]
+    const movedPage = open.pages.get(movedId)
+    const path = movedPage ? slugPath(movedPage, setting) : null
+    return path === null ? [] : [path]
   })
   // Style sheets and scripts are referred to in ways that the index does not keep: then every page is looked at.
   const everywhere = movedPageFiles.length < moved.size

@@ -72,7 +72,7 @@ export async function takeIn(
   const others = found.paths.filter((path) => !ofPages.has(path))
   const total = identities.length + others.length
   const decisionsOf = (page: PageId): Decisions => found.work?.get(page) ?? {}
-  const setting = settingOf(site, given.today, identities, others, decisionsOf)
+  const setting = settingOf(site, given.today, identities, others, decisionsOf, found.sitemap ?? null)
   const stopped = () => cancelled.has(given.ticket)
   try {
     const written = recordWriter(site)
@@ -117,6 +117,7 @@ export async function takeIn(
       }
     }
     progress({ done: total, of: total, now: '' })
+    if (found.sitemap) await db.sitemaps.put({ site: id, addresses: found.sitemap })
     site.status = 'ready'
     await db.sites.put(site)
     opened.delete(given.ticket)
@@ -145,11 +146,12 @@ function settingOf(
   identities: readonly PageIdentity[],
   others: readonly string[],
   decisionsOf: (page: PageId) => Decisions,
+  sitemap: string[] | null,
 ): SiteSetting {
   const { base, root, name, whole } = site
-  const files = filesFromRoot(identities, others, { root })
+  const files = filesFromRoot(identities, others, { root, base })
   const setting: SiteSetting = {
-    index: emptyIndex(base, whole, files),
+    index: emptyIndex(base, whole, files, { pages: identities, sitemap }),
     style: styleOf(decisionsOf('')),
     name,
     base,

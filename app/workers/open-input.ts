@@ -38,6 +38,8 @@ export interface Pending {
   /** Pages that have their ids already: those of a project; and what was served of those without a file. */
   identities?: PageIdentity[]
   served?: ReadonlyMap<PageId, Uint8Array>
+  /** Addresses that the site's sitemap lists. */
+  sitemap?: string[]
   /** What was decided for them, by page; "" is the site as a whole. */
   work?: ReadonlyMap<PageId, Decisions>
 }

@@ -38,8 +38,8 @@ export const setCurrent = (open: Open): void => void (current = open)
 
 const KEPT_SOURCES = 12
 
-export const sourceOfRecord = ({ bytes, encoding, encodingBy, bom }: PageRecord): Source =>
-  sourceOf(bytes, encoding, encodingBy, bom)
+export const sourceOfRecord = ({ bytes, encoding, encodingBy, bom, served }: PageRecord): Source =>
+  sourceOf(bytes, encoding, encodingBy, bom, served)
 
 /** A page's source from the store; the last few stay at hand. Null for what is no page of the site. */
 export async function sourceFor(open: Open, id: PageId): Promise<Source | null> {

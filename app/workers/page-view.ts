@@ -270,7 +270,7 @@ function addressView(
       keep: keyword,
     })
   const path = slugPath(identity, setting)
-  const parts = pathParts(path)
+  const parts = pathParts(path ?? '')
   const folder =
     identity.file !== null && parts.segments.length > 0 && parts.folder
       ? identity.file.slice(0, identity.file.lastIndexOf('/') + 1)
@@ -281,7 +281,7 @@ function addressView(
       if (entry.id !== identity.id && entry.path.startsWith(folder)) under++
   return {
     oldUrl: addressesFor(identity, setting).oldUrl,
-    ...pathParts(moves.paths.get(path) ?? path),
+    ...pathParts(path === null ? '' : (moves.paths.get(path) ?? path)),
     under,
     refused: moves.refused.find((r) => r.path === path)?.why ?? null,
     fromTitle: make(title),

@@ -101,11 +101,11 @@ export function addressKey(url: string): string {
   return plain.slice(0, path) + normalPath(plain.slice(path))
 }
 
+/** What an address with its query is known by. */
+export const queryKey = (url: string): string => addressKey(url) + (/\?[^#]+/.exec(url)?.[0] ?? '')
+
 /** Whether two addresses are one, however they are spelt; their queries count, their fragments do not. */
-export function sameAddress(a: string, b: string): boolean {
-  const queryOf = (url: string) => /\?[^#]*/.exec(url)?.[0] ?? ''
-  return a === b || (addressKey(a) === addressKey(b) && queryOf(a) === queryOf(b))
-}
+export const sameAddress = (a: string, b: string): boolean => a === b || queryKey(a) === queryKey(b)
 
 /** Every address under which a path answers: its own, the folder's without slash, the index by its name, a language's page without its tag. */
 export function addressesOf(path: string, base: string): string[] {
@@ -128,13 +128,20 @@ export function collisionKey(url: string): string {
   return key.slice(0, end).toLowerCase()
 }
 
-/** Every address of the files named, by id and path. Where two share one, `index.html` has it, else the first. */
+/**
+ * Every address of the files named, by id and path. Where two share one, the file whose own it is has it, then
+ * `index.html`, else the first.
+ */
 export function addressBook(base: string, files: Iterable<readonly [string, string]>): Map<string, string> {
   const addresses = new Map<string, string>()
+  const bare: (readonly [string, string])[] = []
   for (const [id, path] of files) {
     const usual = /(?:^|\/)index\.html$/i.test(path)
     for (const address of addressesOf(path, base).map(addressKey))
       if (usual || !addresses.has(address)) addresses.set(address, id)
+    // A page at `/about` is another than the one at `/about/`.
+    if (!/\.[^/]*$|(?:^|\/)$/.test(path)) bare.push([id, path])
   }
+  for (const [id, path] of bare) addresses.set(addressKey(addressOf(path, base)), id)
   return addresses
 }

@@ -11,7 +11,7 @@ import { readPage } from '../page/read/read-page.ts'
 import type { Source } from '../page/source/source.ts'
 import { draftOf, followOf, stateOf, type Decisions, type PageState } from '../work/decisions.ts'
 import { pageProof, sourceFacts } from '../work/page-proof.ts'
-import { addressesFor, fromRoot, type SiteSetting } from '../work/setting.ts'
+import { addressesFor, fromRoot, slugPath, type SiteSetting } from '../work/setting.ts'
 import { changeSheet, fieldChanges, type FieldChange } from './change-sheet.ts'
 import { decodeSheet } from './csv.ts'
 import { movedFileBytes } from './moved-files.ts'
@@ -255,8 +255,10 @@ export function movedPages({
   const { paths } = setting.moves
   const moved = new Set<PageId>()
   if (paths.size === 0) return moved
-  for (const { id, file } of pages.values())
-    if (file !== null && paths.has(fromRoot(file, setting))) moved.add(id)
+  for (const page of pages.values()) {
+    const path = slugPath(page, setting)
+    if (path !== null && paths.has(path)) moved.add(page.id)
+  }
   for (const path of otherFiles) if (paths.has(fromRoot(path, setting))) moved.add(path)
   return moved
 }
@@ -283,7 +285,7 @@ function changedPage(site: SiteAtHand, page: PageIdentity, source: Source, proof
   const { setting } = site
   const { url, oldUrl } = addressesFor(page, setting)
   const refused = proof.refused.map((r) => r.why)
-  const path = page.file === null ? null : fromRoot(page.file, setting)
+  const path = slugPath(page, setting)
   const slug = setting.moves.refused.find((r) => r.path === path)
   if (slug) refused.push(slug.why)
   if (proof.changes.length === 0 && refused.length === 0 && url === oldUrl) return null

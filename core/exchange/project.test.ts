@@ -60,7 +60,8 @@ const served = {
   address: 'https://s.example/a/about/',
   contentType: 'text/html; charset=utf-8',
   charset: 'utf-8',
-  robots: null,
+  robots: ['noindex'],
+  redirects: [{ url: 'https://s.example/old', status: 301 }],
   canonical: null,
   date: '2026-11-23',
 }

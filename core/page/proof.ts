@@ -86,7 +86,7 @@ export function applyDraft(source: Source, given: Draft, pageMoves: PageMoves | 
   // A charset that the draft declares is the encoding the bytes were found to have: it is offered only for UTF-8.
   const by = 'charset' in draft ? 'meta' : source.encodingBy
   return {
-    source: sourceOf(bytes, 'charset' in draft ? 'utf-8' : source.encoding, by, source.bom),
+    source: sourceOf(bytes, 'charset' in draft ? 'utf-8' : source.encoding, by, source.bom, source.served),
     changes,
     refused,
   }

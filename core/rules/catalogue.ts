@@ -1,4 +1,6 @@
 /** Every rule, family by family; where two would speak of one text, the graver one stands first. */
+import { addressFails } from './address/address-fails.ts'
+import { addressRedirects } from './address/address-redirects.ts'
 import { canonicalDead } from './address/canonical-dead.ts'
 import { canonicalElsewhere } from './address/canonical-elsewhere.ts'
 import { canonicalMissing } from './address/canonical-missing.ts'
@@ -6,8 +8,11 @@ import { canonicalMultiple } from './address/canonical-multiple.ts'
 import { canonicalOutsideHead } from './address/canonical-outside-head.ts'
 import { canonicalRelative } from './address/canonical-relative.ts'
 import { metaKeywords } from './address/meta-keywords.ts'
+import { robotsHeader } from './address/robots-header.ts'
 import { robotsNoindex } from './address/robots-noindex.ts'
 import { robotsUnknown } from './address/robots-unknown.ts'
+import { sitemapAbsent } from './address/sitemap-absent.ts'
+import { sitemapDead } from './address/sitemap-dead.ts'
 import { slugCollision } from './address/slug-collision.ts'
 import { slugDeep } from './address/slug-deep.ts'
 import { slugFiller } from './address/slug-filler.ts'
@@ -177,6 +182,10 @@ export const catalogue: readonly Rule[] = [
   slugDeep,
   slugParameters,
   slugCollision,
+  addressFails,
+  addressRedirects,
+  sitemapAbsent,
+  sitemapDead,
   canonicalMissing,
   canonicalMultiple,
   canonicalRelative,
@@ -185,6 +194,7 @@ export const catalogue: readonly Rule[] = [
   canonicalDead,
   canonicalOutsideHead,
   robotsNoindex,
+  robotsHeader,
   robotsUnknown,
   metaKeywords,
   h1Missing,

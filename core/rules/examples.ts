@@ -3,6 +3,7 @@ import { compileKeyword } from '../words/match.ts'
 import { applyDraft } from '../page/proof.ts'
 import type { PageFacts } from '../page/read/facts.ts'
 import { readPage } from '../page/read/read-page.ts'
+import type { Served } from '../page/source/served.ts'
 import { readSource, type Source } from '../page/source/source.ts'
 import { addressOf } from '../addresses/addresses.ts'
 import { movesOf, type SlugEdit } from '../site/moves.ts'
@@ -21,8 +22,8 @@ export interface ExampleRun {
   repaired: (() => ExampleRun) | null
 }
 
-function sourceFrom(html: string): Source {
-  const result = readSource(new TextEncoder().encode(html === '' ? '<p>' : html))
+function sourceFrom(html: string, served: Served | null = null): Source {
+  const result = readSource(new TextEncoder().encode(html === '' ? '<p>' : html), served)
   if (!result.ok) throw new Error(result.why)
   return result.source
 }
@@ -33,15 +34,18 @@ export function runExample(given: string | Example, only?: Rule, edited?: Source
   const base = 'https://site.example/'
   const path = example.path ?? 'page.html'
   const pages = { [path]: example.html, ...example.pages }
+  const url = example.url ?? addressOf(path, base)
+  const served = example.served ? servedBy(example.served, url) : null
   const site: SiteIndex = emptyIndex(
     base,
     true,
     Object.keys(pages).map((p) => [p, p] as const),
+    { pages: [{ id: path, url, file: null, served, partial: null }], sitemap: example.sitemap ?? null },
   )
   const style = example.style === undefined ? defaultStyle : styleOf(example.style)
-  const source = edited ?? sourceFrom(example.html)
+  const source = edited ?? sourceFrom(example.html, served)
   const main = style.main
-  const page = readPage(source, { path, url: example.url ?? addressOf(path, base), main })
+  const page = readPage(source, { path, url, main })
   for (const [other, html] of Object.entries(pages)) {
     const own = other === path
     const read = own ? page : readPage(sourceFrom(html), { path: other, url: addressOf(other, base), main })
@@ -82,6 +86,18 @@ function renamed(example: Example, path: string, slug: SlugEdit, base: string): 
   if (refused) throw new Error(`Refused: ${refused.why}`)
   return { ...example, path: moves.paths.get(path) ?? path }
 }
+
+const servedBy = (said: Partial<Served>, address: string): Served => ({
+  status: 200,
+  address,
+  redirects: [],
+  contentType: 'text/html',
+  charset: null,
+  robots: [],
+  canonical: null,
+  date: '2026-11-23',
+  ...said,
+})
 
 function styleOf(input: unknown) {
   const result = readHouseStyle(input)

@@ -3,6 +3,7 @@ import type { Keyword, Keywords } from '../words/match.ts'
 import type { Measured, Role } from '../measure/snippet.ts'
 import type { Draft, Edit } from '../page/edits/draft.ts'
 import type { Need, PageFacts, Place } from '../page/read/facts.ts'
+import type { Served } from '../page/source/served.ts'
 import type { PageId } from '../site/page-identity.ts'
 import type { SiteIndex } from '../site/site-index.ts'
 import type { HouseStyle, Severity } from './house-style.ts'
@@ -83,6 +84,10 @@ export interface Example {
   others?: Record<string, Keywords>
   style?: unknown
   date?: string
+  /** What the server said with it, as far as it is not the usual. */
+  served?: Partial<Served>
+  /** Addresses that the site's sitemap lists. */
+  sitemap?: string[]
 }
 export interface MarkedExample extends Example {
   /** What stands at the mark's place, from its start; null for a mark on the page as a whole. */

@@ -1,22 +1,9 @@
 /** What a page is known by: to the work on it, to the world, and to the folder that it came from. */
 import Joi from 'joi'
+import { servedSchema, type Served } from '../page/source/served.ts'
 
 /** Given at intake and kept for good: through changed slugs, and when the page is taken in again. */
 export type PageId = string
-
-/** What a server said with a page. */
-export interface Served {
-  status: number
-  /** The address that answered, after every redirect. */
-  address: string
-  contentType: string | null
-  /** The charset of the content type, which goes before the page's own. */
-  charset: string | null
-  robots: string | null
-  canonical: string | null
-  /** YYYY-MM-DD */
-  date: string
-}
 
 export interface PageIdentity {
   id: PageId
@@ -28,24 +15,17 @@ export interface PageIdentity {
   served: Served | null
   /** What little is known of it: its head, or a row of a sheet; null where all of it is. */
   partial: 'head' | 'row' | null
+  /** How many words a sheet says that it has; left out where none does. */
+  words?: number
 }
 
 export const identitySchema = Joi.object<PageIdentity>({
   id: Joi.string().max(2000).required(),
   url: Joi.string().max(10_000).required(),
   file: Joi.string().max(2000).allow(null).required(),
-  served: Joi.object({
-    status: Joi.number().integer().required(),
-    address: Joi.string().max(10_000).required(),
-    contentType: Joi.string().max(1000).allow(null).required(),
-    charset: Joi.string().max(100).allow(null).required(),
-    robots: Joi.string().max(10_000).allow(null).required(),
-    canonical: Joi.string().max(10_000).allow(null).required(),
-    date: Joi.string().max(40).required(),
-  })
-    .allow(null)
-    .required(),
+  served: servedSchema.allow(null).required(),
   partial: Joi.valid('head', 'row', null).required(),
+  words: Joi.number().integer().min(0).max(1e9),
 })
 
 /** What a page is called in lists and reports: its file, or its address where it has none. */

@@ -11,6 +11,8 @@ const entry = fc.record({
   targets: fc.uniqueArray(fc.constantFrom('a.html', 'b.html', 'img.png'), { maxLength: 3 }),
   inText: fc.constant(0),
   linked: fc.integer({ min: 0, max: 3 }),
+  unindexed: fc.constant(null),
+  redirected: fc.subarray(['https://s.example/old', 'https://s.example/older']),
   keyword: fc.option(fc.constantFrom('knot', 'cours knot')),
   things: fc.option(
     fc.record({
@@ -37,7 +39,7 @@ const dump = (i: SiteIndex) =>
     [...i.entries].sort(),
     [...i.inbound].sort(),
     [...i.withThings].sort(),
-    ...[i.byTitle, i.byDescription, i.byAddress, i.byNearTitle, i.byKeyword, i.byThing].map((g) =>
+    ...[i.byTitle, i.byDescription, i.byAddress, i.byNearTitle, i.byKeyword, i.byThing, i.throughRedirect].map((g) =>
       [...g].map(([k, v]) => [k, [...v].sort()]).sort(),
     ),
   ])

@@ -1,13 +1,13 @@
 /** What rules about the whole site read: built from the pages' facts and brought up to date page by page. */
-import type { PageId } from './page-identity.ts'
+import type { PageId, PageIdentity } from './page-identity.ts'
 import type { Keyword } from '../words/match.ts'
 import { fold, withoutLastPart } from '../strings.ts'
-import { descriptionOf, isIndexable, outlineOf, titleOf, type PageFacts } from '../page/read/facts.ts'
+import { descriptionOf, outlineOf, titleOf, whyNotIndexable, type PageFacts } from '../page/read/facts.ts'
 import { dataOf } from '../structured-data/read.ts'
 import { stringsIn } from '../json/json.ts'
 import { compared, siteThings, type PageThings } from '../structured-data/site-things.ts'
 import { isA } from '../structured-data/vocabulary.ts'
-import { addressBook, addressKey, collisionKey, resolveAddress } from '../addresses/addresses.ts'
+import { addressBook, addressKey, collisionKey, queryKey, resolveAddress } from '../addresses/addresses.ts'
 
 /** What the index keeps of a page. */
 export interface IndexEntry {
@@ -18,6 +18,8 @@ export interface IndexEntry {
   title: string | null
   description: string | null
   indexable: boolean
+  /** Why it is not, as it stands behind "which"; null where it is. */
+  unindexed: string | null
   /** The first H1 with text. */
   h1: string | null
   /** Pages and files of the site that it refers to: by links, images, canonical, alternates and structured data. */
@@ -25,6 +27,8 @@ export interface IndexEntry {
   /** How many of them, from the first, it refers to by links in its content, and how many by any links. */
   inText: number
   linked: number
+  /** Addresses that it links to and that redirect, as they are compared. */
+  redirected: string[]
   /** The primary keyword in the page's language, as its word forms fold; null where none is assigned. */
   keyword: string | null
   /** The primary keyword as it was assigned. */
@@ -58,29 +62,49 @@ export interface SiteIndex {
   nearChanges: number
   /** Every address at which a page or a file of the site answers, and which that is. */
   addresses: Map<string, PageId>
+  /** Addresses with a query that are pages of their own. */
+  queries: Map<string, PageId>
+  /** Addresses that answered with a redirect, and the page that they lead to. */
+  redirects: Map<string, PageId>
+  /** Pages by the addresses that they link to and that redirect. */
+  throughRedirect: Groups
+  /** Addresses that the site's sitemap lists, as they are compared; null where none was taken in. */
+  sitemap: ReadonlySet<string> | null
+}
+
+/** The page or file at an address of the site, though a redirect lead there; undefined where there is none. */
+export function idAt(index: Pick<SiteIndex, 'addresses' | 'queries' | 'redirects'>, url: string): PageId | undefined {
+  const whole = index.queries.size + index.redirects.size > 0 && url.includes('?') ? queryKey(url) : null
+  const key = addressKey(url)
+  return (
+    (whole === null ? undefined : (index.queries.get(whole) ?? index.redirects.get(whole))) ??
+    index.addresses.get(key) ??
+    index.redirects.get(key)
+  )
 }
 
 /** What of the site a page refers to, each once, those it links to in its content first, then by other links; and how many those are. */
 export function targetsOf(
   page: PageFacts,
   index: SiteIndex,
-): { targets: PageId[]; inText: number; linked: number } {
-  const idOf = (url: string | null): PageId | undefined => {
-    const key = url === null ? null : addressKey(url)
-    return key?.startsWith(index.base) ? index.addresses.get(key) : undefined
-  }
+): Pick<IndexEntry, 'targets' | 'inText' | 'linked' | 'redirected'> {
+  const redirected = new Set<string>()
+  const idOf = (url: string | null): PageId | undefined =>
+    url === null || !addressKey(url).startsWith(index.base) ? undefined : idAt(index, url)
   const found = new Set<PageId>()
   const add = (url: string | null) => {
     const id = idOf(url)
     if (id !== undefined) found.add(id)
   }
   const outsideText: PageId[] = []
-  for (const { url, landmark } of page.links)
+  for (const { url, landmark } of page.links) {
+    if (index.redirects.size > 0 && url !== null && index.redirects.has(queryKey(url))) redirected.add(queryKey(url))
     if (landmark === null || landmark === 'main') add(url)
     else {
       const id = idOf(url)
       if (id !== undefined) outsideText.push(id)
     }
+  }
   const inText = found.size
   for (const id of outsideText) found.add(id)
   const linked = found.size
@@ -93,7 +117,7 @@ export function targetsOf(
   }
   if (page.data.length > 0)
     for (const { json } of dataOf(page).blocks) if (json) for (const { value } of stringsIn(json)) add(value)
-  return { targets: [...found], inText, linked }
+  return { targets: [...found], inText, linked, redirected: [...redirected] }
 }
 
 /** A keyword under which pages meet that are after the same one: its stems, in any order. */
@@ -106,13 +130,15 @@ export function entryOf(
   index: SiteIndex,
   keyword: Keyword | null = null,
 ): IndexEntry {
+  const unindexed = whyNotIndexable(page)
   return {
     id,
     path: page.path,
     url: page.url,
     title: titleOf(page)?.text ?? null,
     description: descriptionOf(page)?.content ?? null,
-    indexable: isIndexable(page),
+    indexable: unindexed === null,
+    unindexed,
     h1: outlineOf(page).find((h) => h.level === 1 && h.text)?.text ?? null,
     ...targetsOf(page, index),
     keyword: keywordKey(keyword),
@@ -129,10 +155,12 @@ export const addressOnly = (id: PageId, path: string, url: string): IndexEntry =
   title: null,
   description: null,
   indexable: false,
+  unindexed: null,
   h1: null,
   targets: [],
   inText: 0,
   linked: 0,
+  redirected: [],
   keyword: null,
   things: null,
 })
@@ -177,12 +205,22 @@ function nearKeys(title: string): string[] {
 /** Same to a reader: case and white space folded, NFC. */
 export const sameText = (text: string): string => fold(text.normalize('NFC')).toLowerCase()
 
-/** `files` are all files of the site, pages or not, so that a link to any of them is no broken link. */
+/**
+ * `files` are all files of the site, pages or not, so that a link to any of them is no broken link; `pages` those that
+ * may have been fetched; `sitemap` the addresses that its sitemap lists.
+ */
 export function emptyIndex(
   base: string,
   whole: boolean,
   files: Iterable<readonly [PageId, string]>,
+  { pages = [], sitemap = null }: { pages?: Iterable<PageIdentity>; sitemap?: Iterable<string> | null } = {},
 ): SiteIndex {
+  const queries = new Map<string, PageId>()
+  const redirects = new Map<string, PageId>()
+  for (const { id, url, served } of pages) {
+    if (url.includes('?')) queries.set(queryKey(url), id)
+    for (const redirect of served?.redirects ?? []) redirects.set(queryKey(redirect.url), id)
+  }
   return {
     whole,
     base,
@@ -198,12 +236,17 @@ export function emptyIndex(
     byNearTitle: new Map(),
     nearChanges: 0,
     addresses: addressBook(base, files),
+    queries,
+    redirects,
+    throughRedirect: new Map(),
+    sitemap: sitemap && new Set([...sitemap].map(queryKey)),
   }
 }
 
 function keysOf(entry: IndexEntry, index: SiteIndex): [Groups, string][] {
   const keys: [Groups, string][] = [[index.byAddress, collisionKey(entry.url)]]
   if (entry.keyword !== null) keys.push([index.byKeyword, entry.keyword])
+  for (const address of entry.redirected) keys.push([index.throughRedirect, address])
   if (entry.indexable && entry.title) {
     keys.push([index.byTitle, sameText(entry.title)])
     for (const key of nearKeys(entry.title)) keys.push([index.byNearTitle, key])

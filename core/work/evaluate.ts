@@ -2,8 +2,9 @@
 import { hash } from '../hash.ts'
 import { measure, type Fit } from '../measure/snippet.ts'
 import type { Proof } from '../page/proof.ts'
-import { descriptionOf, outlineOf, titleOf, type PageFacts } from '../page/read/facts.ts'
+import { descriptionOf, outlineOf, titleOf, type Need, type PageFacts } from '../page/read/facts.ts'
 import { readPage } from '../page/read/read-page.ts'
+import type { Served } from '../page/source/served.ts'
 import type { Source } from '../page/source/source.ts'
 import { fingerprint } from '../rules/fingerprint.ts'
 import { styleFor, type Severity } from '../rules/house-style.ts'
@@ -20,12 +21,15 @@ import { pageProof, sourceFacts } from './page-proof.ts'
 import { addressesFor, type SiteSetting } from './setting.ts'
 
 /** Changes of the audit itself: rows made by an older one are made anew. */
-const AUDIT = 7
+const AUDIT = 8
 
 /** What the ledger shows of a page: its entry in the site's index, and figures of its own. */
 export interface LedgerRow extends IndexEntry {
   /** Its path in the folder or ZIP; null for a page without a file. */
   file: string | null
+  /** What the server said with it, and what little is known of it: as its identity has both. */
+  served: Served | null
+  partial: PageIdentity['partial']
   titlePx: number
   titleFit: Fit
   titleFitNarrow: Fit
@@ -84,10 +88,21 @@ export function evaluate(reading: Reading): Evaluated {
   const marks = auditPage(page, setting.index, setting.style, {
     date: setting.date,
     keywords,
+    known: knownOf(reading.identity, reading.before),
     baseKnown: setting.baseKnown,
   })
   const openMarks = marksLeft(marks, reading)
   return { ...reading, marks, openMarks, row: rowOf(reading, openMarks) }
+}
+
+/** What is known of a page of which little is: of a sheet's row, what the sheet has columns for; undefined where all is. */
+function knownOf({ partial }: PageIdentity, before: PageFacts): ReadonlySet<Need> | undefined {
+  if (partial === null) return undefined
+  const known = new Set<Need>(['address'])
+  if (partial === 'head' || titleOf(before)) known.add('title')
+  if (partial === 'head' || descriptionOf(before)) known.add('description')
+  if (partial === 'head') known.add('head')
+  return known
 }
 
 const rank: Record<Severity, number> = { blocker: 0, flaw: 1, nit: 2 }
@@ -123,7 +138,9 @@ function rowOf(reading: Reading, openMarks: Mark[]): LedgerRow {
     titleFitNarrow: titleMeasured.narrow.state,
     descriptionFit: measure(description, 'description', style.slots).wide.state,
     h1Count: outlineOf(page).filter((h) => h.level === 1).length,
-    words: page.main.words,
+    words: identity.words ?? page.main.words,
+    served: identity.served,
+    partial: identity.partial,
     lang: page.lang,
     author,
     price: price ? shownPrice(price, page.lang) : null,

@@ -19,7 +19,7 @@ import { siteSideOf } from '../site/site-side.ts'
 import { followPage, hasBuilt, withoutBuilt } from '../structured-data/follow.ts'
 import type { TokenValues } from '../wording/tokens.ts'
 import { draftOf, followOf, type Decisions } from './decisions.ts'
-import { addressesFor, fromRoot, siteNameOf, type SiteSetting } from './setting.ts'
+import { addressesFor, siteNameOf, slugPath, type SiteSetting } from './setting.ts'
 
 /** What a file at a path from the site's root needs to follow the moves; null where nothing moves. */
 export function pageMovesFor(path: string, moves: Moves, base: string): PageMoves | null {
@@ -31,11 +31,13 @@ export function pageMovesFor(path: string, moves: Moves, base: string): PageMove
   }
 }
 
-/** What a page needs to follow the moves; null where nothing moves. One without a file stays where it is. */
+/** What a page needs to follow the moves; null where nothing moves. One at an address that no file has stays where it is. */
 function movesOfPage(page: PageIdentity, { moves, base, root }: SiteSetting): PageMoves | null {
   if (moves.paths.size === 0) return null
-  if (page.file === null) return { from: page.url, to: page.url, addresses: moves.addresses }
-  return pageMovesFor(fromRoot(page.file, { root }), moves, base)
+  const path = slugPath(page, { root, base })
+  return path === null
+    ? { from: page.url, to: page.url, addresses: moves.addresses }
+    : pageMovesFor(path, moves, base)
 }
 
 /** A page's draft with what the site's rules for many pages make of it below. */

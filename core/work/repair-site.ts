@@ -16,7 +16,7 @@ import { addressOnly, updateIndex } from '../site/site-index.ts'
 import type { Decisions } from './decisions.ts'
 import { evaluate, readDraft, type Evaluated } from './evaluate.ts'
 import { judgeBytes } from './run.ts'
-import { addressesFor, fromRoot, setMoves, slugOf, slugsOf, type SiteSetting } from './setting.ts'
+import { addressesFor, setMoves, slugOf, slugPath, slugsOf, type SiteSetting } from './setting.ts'
 
 export interface RepairableSite {
   /** Its index is filled by the repairs. Without a known base no repair writes an address. */
@@ -84,9 +84,9 @@ export function repairSite(site: RepairableSite, asked: { only: ReadonlySet<stri
     for (const [key, edit] of Object.entries(edits)) {
       decisions[`edit:${key}`] = overEdit(before[`edit:${key}`] as Edit | undefined, edit)
       if (key !== 'slug') continue
-      if (!baseKnown || !index.whole || page.file === null)
+      const path = slugPath(page, setting)
+      if (!baseKnown || !index.whole || path === null)
         return { why: 'Addresses change only in a whole site, with its address given as --base-url.' }
-      const path = fromRoot(page.file, setting)
       moves = movesOf(paths, new Map(slugs).set(path, edit as SlugEdit), base)
       const refused = moves.refused.find((r) => r.path === path)
       if (refused) return { why: refused.why }
@@ -139,7 +139,8 @@ export function repairSite(site: RepairableSite, asked: { only: ReadonlySet<stri
         continue
       }
       const slug = slugOf(outcome.decisions)
-      if (slug && page.file !== null) slugs.set(fromRoot(page.file, setting), slug)
+      const path = slugPath(page, setting)
+      if (slug && path !== null) slugs.set(path, slug)
       decided.set(id, outcome.decisions)
       adopt(outcome.moves)
       state = outcome.state

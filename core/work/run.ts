@@ -57,7 +57,7 @@ export function judgeBytes(
   setting: SiteSetting,
 ): Outcome<Evaluated> {
   return onePage(() => {
-    const read = readSource(bytes)
+    const read = readSource(bytes, page.served)
     return read.ok ? judgeSource(page, read.source, decisions, setting) : read
   })
 }

@@ -1,5 +1,5 @@
 /** The site that a page is judged in: what every question about one of its pages starts from. */
-import { addressBook, addressOf, decodedPath } from '../addresses/addresses.ts'
+import { addressBook, addressOf, decodedPath, sameAddress } from '../addresses/addresses.ts'
 import type { TemplateRule } from '../headings/template-rules.ts'
 import type { HouseStyle } from '../rules/house-style.ts'
 import { movesOf, type Moves, type SlugEdit } from '../site/moves.ts'
@@ -33,17 +33,27 @@ export const siteNameOf = ({ style, name }: Pick<SiteSetting, 'style' | 'name'>)
 export const fromRoot = (file: string, { root }: Pick<SiteSetting, 'root'>): string =>
   root !== '' && file.startsWith(root) ? file.slice(root.length) : file
 
-/** The path whose segments a slug changes: the file's from the root, or what a file at the page's address would have. */
-export const slugPath = (
+/**
+ * The path whose segments a slug changes: the file's from the root, or that which a file at the page's address would
+ * have. Null for an address that no file has: one with a query, or outside of the site.
+ */
+export function slugPath(
   { file, url }: Pick<PageIdentity, 'file' | 'url'>,
-  site: Pick<SiteSetting, 'root'>,
-): string =>
-  file === null ? decodedPath(url).replace(/^\//, '').replace(/\/$/, '/index.html') : fromRoot(file, site)
+  site: Pick<SiteSetting, 'root' | 'base'>,
+): string | null {
+  if (file !== null) return fromRoot(file, site)
+  if (!url.startsWith(site.base)) return null
+  const root = decodedPath(site.base)
+  const path = decodedPath(url).slice(root.length)
+  const own = path === '' || path.endsWith('/') ? `${path}index.html` : path
+  return sameAddress(addressOf(own, site.base), url) ? own : null
+}
 
 /** A page's address as it is handed off, and as it was taken in. */
 export function addressesFor(page: PageIdentity, setting: SiteSetting): { url: string; oldUrl: string } {
-  if (page.file === null) return { url: page.url, oldUrl: page.url }
-  const moved = setting.moves.paths.get(fromRoot(page.file, setting))
+  if (setting.moves.paths.size === 0) return { url: page.url, oldUrl: page.url }
+  const path = slugPath(page, setting)
+  const moved = path === null ? undefined : setting.moves.paths.get(path)
   return { url: moved === undefined ? page.url : addressOf(moved, setting.base), oldUrl: page.url }
 }
 
@@ -53,13 +63,16 @@ export function slugOf(decisions: Decisions): SlugEdit | null {
   return edit?.value === undefined ? null : { value: edit.value, ...(edit.alone ? { alone: true } : {}) }
 }
 
-/** All files of a site by id and path from the root: pages with a file, then the others. */
+/** All of a site that has a path, by id and path from the root: pages, by their file or by their address, then other files. */
 export const filesFromRoot = (
   pages: Iterable<PageIdentity>,
   otherFiles: readonly string[],
-  site: Pick<SiteSetting, 'root'>,
+  site: Pick<SiteSetting, 'root' | 'base'>,
 ): (readonly [PageId, string])[] => [
-  ...[...pages].flatMap(({ id, file }) => (file === null ? [] : [[id, fromRoot(file, site)] as const])),
+  ...[...pages].flatMap((page) => {
+    const path = slugPath(page, site)
+    return path === null ? [] : [[page.id, path] as const]
+  }),
   ...otherFiles.map((path) => [path, fromRoot(path, site)] as const),
 ]
 
@@ -67,12 +80,13 @@ export const filesFromRoot = (
 export function slugsOf(
   pages: Iterable<PageIdentity>,
   decisionsOf: (id: PageId) => Decisions,
-  site: Pick<SiteSetting, 'root'>,
+  site: Pick<SiteSetting, 'root' | 'base'>,
 ): Map<string, SlugEdit> {
   const slugs = new Map<string, SlugEdit>()
-  for (const { id, file } of pages) {
-    const slug = slugOf(decisionsOf(id))
-    if (slug && file !== null) slugs.set(fromRoot(file, site), slug)
+  for (const page of pages) {
+    const slug = slugOf(decisionsOf(page.id))
+    const path = slug && slugPath(page, site)
+    if (slug && path) slugs.set(path, slug)
   }
   return slugs
 }

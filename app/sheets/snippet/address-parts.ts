@@ -28,6 +28,11 @@ export function decisionFor(
   return { value: above ? segments.at(-1)! : `/${segments.join('/')}`, ...(alone ? { alone } : {}) }
 }
 
-/** The page's path as its address has it, in parts. */
-export const ownParts = (page: { file: string | null; url: string }, root: string): PathParts =>
-  pathParts(slugPath(page, { root }))
+/** The path that a page was taken in with, as its address has it, in parts; none of an address that has no slug to change. */
+export function ownParts(
+  { file, path, url }: { file: string | null; path: string; url: string },
+  site: { root: string; base: string },
+): PathParts {
+  const own = slugPath({ file, url: file === null ? path : url }, site)
+  return own === null ? { segments: [], extension: '', folder: false } : pathParts(own)
+}

@@ -9,6 +9,9 @@ import type { PageView } from '../../workers/page-view.ts'
 import { decisionFor, ownParts, slugOf, typedSegments, type Slug } from './address-parts.ts'
 import { Drawer } from '../../ui/drawer.tsx'
 
+/** The host and path of the site's root, as a result shows them. */
+const rootOf = (base: string) => new URL(base).host + new URL(base).pathname.replace(/\/$/, '')
+
 /** The address as a result shows it, each segment typed where it stands. */
 export function AddressTrail({
   session,
@@ -24,15 +27,15 @@ export function AddressTrail({
   /** Names of the page's breadcrumb, shown in place of the address. */
   trail: string[] | null
 }) {
-  const { root, base } = session.get().site
+  const { base } = session.get().site
   const page = row.id
-  const { segments: original, extension } = ownParts(row, root)
+  const { segments: original, extension } = ownParts(row, session.get().site)
   const [focused, setFocused] = useState<number | null>(null)
   const typed = typedSegments(decisions, original)
   // As typed while it is typed; as it will be written once it is left.
   const shown =
     focused === null && view && !view.address.refused && view.id === page ? view.address.segments : typed
-  const host = new URL(base).host + new URL(base).pathname.replace(/\/$/, '')
+  const host = original.length === 0 ? row.url.replace(/^https?:\/\//, '').replace(/\/$/, '') : rootOf(base)
   const collides = view?.id === page ? view.address.refused : null
   const file = extension.startsWith('/') ? '' : extension
   if (trail)
@@ -94,7 +97,7 @@ export function AddressDrawer({
 }) {
   const { root, base } = session.get().site
   const page = row.id
-  const parts = ownParts(row, root)
+  const parts = ownParts(row, session.get().site)
   const { segments: original } = parts
   const slug = slugOf(decisions)
   const { address } = view
@@ -107,7 +110,13 @@ export function AddressDrawer({
 
   if (original.length === 0)
     return (
-      <Drawer id="address" title="Address" summary="the home page has no slug">
+      <Drawer
+        id="address"
+        title="Address"
+        summary={
+          view.url === base ? 'the home page has no slug' : 'an address with a query has no slug to change'
+        }
+      >
         <p className="text-[13px] text-ink-2">{view.url}</p>
       </Drawer>
     )

@@ -1,6 +1,7 @@
 /** What the rules need to know of a page, each fact with its place in the decoded text (UTF-16 units). */
 import { sameAddress } from '../../addresses/addresses.ts'
 import type { DeclaredBy } from '../source/encoding.ts'
+import { headerRobots, type Served } from '../source/served.ts'
 import type { ParseError } from './parse.ts'
 
 /** `end` is null where only the start is known. */
@@ -129,6 +130,8 @@ export interface PageFacts {
   path: string
   /** The page's address. */
   url: string
+  /** What the server said with it; null for a file. */
+  served: Served | null
   /** Length of the decoded text in UTF-16 units. */
   length: number
   doctype: boolean
@@ -202,16 +205,21 @@ export const robotsOf = (page: PageFacts): string[] =>
       .filter(Boolean),
   )
 
-/** No `noindex` or `none`, and the canonical absent or the page's own address. */
-export function isIndexable(page: PageFacts): boolean {
+/**
+ * Why a page cannot stand in results, as it stands behind "which": an error of the server, `noindex` or `none` in the
+ * page or its headers, another page's address as canonical. Null for one that can.
+ */
+export function whyNotIndexable(page: PageFacts): string | null {
+  const status = page.served?.status ?? 200
+  if (status >= 400) return `answers with an error, ${status}`
+  const robots = [...robotsOf(page), ...headerRobots(page.served)]
+  if (robots.includes('noindex') || robots.includes('none')) return 'is kept out of results by robots'
   const canonical = canonicalOf(page)
-  const robots = robotsOf(page)
-  return (
-    !robots.includes('noindex') &&
-    !robots.includes('none') &&
-    (canonical === null || canonical.url === null || sameAddress(canonical.url, page.url))
-  )
+  return canonical === null || canonical.url === null || sameAddress(canonical.url, page.url)
+    ? null
+    : 'names another canonical'
 }
+export const isIndexable = (page: PageFacts): boolean => whyNotIndexable(page) === null
 
 /** Headings that stand in the outline: visible, and headings by tag or by role. */
 export const outlineOf = (page: PageFacts): HeadingFact[] =>

@@ -30,6 +30,7 @@ export function beginReading(source: Source, where: Where, parsed: Parsed): Read
     beyond: parsed.beyond,
     path: where.path,
     url: where.url,
+    served: source.served,
     length: source.text.length,
     doctype: parsed.document.childNodes.some((n) => n.nodeName === '#documentType'),
     charset: {

@@ -110,7 +110,7 @@ export function encode(text: string, encoding: Encoding, missing: (character: st
   return Uint8Array.from(out)
 }
 
-export type DeclaredBy = 'bom' | 'meta' | 'xml' | 'valid-utf-8' | 'fall-back'
+export type DeclaredBy = 'bom' | 'header' | 'meta' | 'xml' | 'valid-utf-8' | 'fall-back'
 
 /** A BOM's encoding and length in bytes, or null. */
 export function bomOf(bytes: Uint8Array): { encoding: Encoding; length: number } | null {

@@ -1,5 +1,6 @@
 /** A page's source: its bytes as they were taken in, never changed, and the text that they decode to. */
-import { bomOf, decode, isUtf8, prescan, type DeclaredBy, type Encoding } from './encoding.ts'
+import type { Served } from './served.ts'
+import { bomOf, decode, encodingOfLabel, isUtf8, prescan, type DeclaredBy, type Encoding } from './encoding.ts'
 
 export interface Source {
   /** All bytes, the BOM included. */
@@ -10,6 +11,8 @@ export interface Source {
   readonly bom: number
   /** The decoded text without the BOM; every place in the facts counts its UTF-16 units. */
   readonly text: string
+  /** What the server said with it; null for a file. */
+  readonly served: Served | null
 }
 
 export type SourceResult = { ok: true; source: Source } | { ok: false; why: string }
@@ -28,8 +31,14 @@ const signatures: [string, string][] = [
 ]
 
 /** A source without questions asked, for bytes that were taken in before or made by a patch. */
-export function sourceOf(bytes: Uint8Array, encoding: Encoding, encodingBy: DeclaredBy, bom: number): Source {
-  return { bytes, encoding, encodingBy, bom, text: decode(bytes.subarray(bom), encoding) }
+export function sourceOf(
+  bytes: Uint8Array,
+  encoding: Encoding,
+  encodingBy: DeclaredBy,
+  bom: number,
+  served: Served | null = null,
+): Source {
+  return { bytes, encoding, encodingBy, bom, text: decode(bytes.subarray(bom), encoding), served }
 }
 
 /** With more than one NUL in so many bytes a file is no text; a stray one is read as browsers read it. From memory. */
@@ -38,10 +47,11 @@ const FEWEST_TO_NUL = 32
 export const LARGEST_PAGE = 32 * 1024 * 1024
 
 /**
- * Bytes to source. The encoding is the BOM's, else that declared in the first 1024 bytes, else UTF-8 where the bytes
- * are valid UTF-8, else windows-1252. Refuses, with what to do, bytes that are no text.
+ * Bytes to source. The encoding is the BOM's, else that of the server's header, else that declared in the first 1024
+ * bytes, else UTF-8 where the bytes are valid UTF-8, else windows-1252. Source: WHATWG HTML 13.2.3.2. Refuses, with what
+ * to do, bytes that are no text.
  */
-export function readSource(bytes: Uint8Array): SourceResult {
+export function readSource(bytes: Uint8Array, served: Served | null = null): SourceResult {
   if (bytes.length === 0)
     return { ok: false, why: 'The file is empty. Save the page again and take it in once more.' }
   if (bytes.length > LARGEST_PAGE)
@@ -57,25 +67,26 @@ export function readSource(bytes: Uint8Array): SourceResult {
       why: `This is ${signature[1]}, not a page, whatever its name says. Give it its own extension.`,
     }
   const bom = bomOf(bytes)
-  if (bom) return { ok: true, source: sourceOf(bytes, bom.encoding, 'bom', bom.length) }
+  if (bom) return { ok: true, source: sourceOf(bytes, bom.encoding, 'bom', bom.length, served) }
   const head = bytes.subarray(0, 1024)
   if (head.reduce((n, byte) => n + Number(byte === 0), 0) * FEWEST_TO_NUL > head.length)
     return {
       ok: false,
       why: 'The file holds binary data, or UTF-16 without a byte order mark. Save it as UTF-8 and take it in again.',
     }
-  const declared = prescan(bytes)
+  const header = served?.charset ? encodingOfLabel(served.charset) : null
+  const declared = header ? { encoding: header, by: 'header' as const } : prescan(bytes)
   if (declared?.encoding === 'replacement')
     return { ok: false, why: 'It declares an encoding that browsers no longer read. Save it as UTF-8.' }
-  if (declared) return { ok: true, source: sourceOf(bytes, declared.encoding, declared.by, 0) }
+  if (declared) return { ok: true, source: sourceOf(bytes, declared.encoding, declared.by, 0, served) }
   return isUtf8(bytes)
-    ? { ok: true, source: sourceOf(bytes, 'utf-8', 'valid-utf-8', 0) }
-    : { ok: true, source: sourceOf(bytes, 'windows-1252', 'fall-back', 0) }
+    ? { ok: true, source: sourceOf(bytes, 'utf-8', 'valid-utf-8', 0, served) }
+    : { ok: true, source: sourceOf(bytes, 'windows-1252', 'fall-back', 0, served) }
 }
 
-/** Whether the page itself says which encoding its bytes are in: by a BOM, a meta or its XML declaration. */
-export const declaresEncoding = ({ encodingBy }: Source): boolean =>
-  encodingBy === 'bom' || encodingBy === 'meta' || encodingBy === 'xml'
+/** Whether it is said which encoding the bytes are in: by a BOM, the server, a meta or the XML declaration. */
+export const declaresEncoding = ({ encodingBy }: Pick<Source, 'encodingBy'>): boolean =>
+  encodingBy !== 'valid-utf-8' && encodingBy !== 'fall-back'
 
 /** Why a source can be read but not patched, or null where it can. */
 export function whyUnpatchable(source: Source): string | null {

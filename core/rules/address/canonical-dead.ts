@@ -1,5 +1,6 @@
 import { canonicalOf } from '../../page/read/facts.ts'
 import { addressKey } from '../../addresses/addresses.ts'
+import { idAt } from '../../site/site-index.ts'
 import { rule } from '../rule.ts'
 
 /** The canonical leads nowhere. */
@@ -19,7 +20,7 @@ export const canonicalDead = rule({
     const canonical = canonicalOf(page)
     if (!site.whole || !canonical?.url) return
     const address = addressKey(canonical.url)
-    if (address.startsWith(site.base) && !site.addresses.has(address)) mark(canonical, { url: canonical.url })
+    if (address.startsWith(site.base) && idAt(site, canonical.url) === undefined) mark(canonical, { url: canonical.url })
   },
   examples: {
     clean: ['<link rel=canonical href=page.html>', '<link rel=canonical href=https://other.example/x>'],

@@ -1,6 +1,6 @@
 import { metasNamed, robotsOf } from '../../page/read/facts.ts'
-import { addressKey } from '../../addresses/addresses.ts'
 import { rule } from '../rule.ts'
+import { whyItMatters } from './why-it-matters.ts'
 
 /** A page that is kept out of results. */
 export const robotsNoindex = rule({
@@ -15,17 +15,10 @@ export const robotsNoindex = rule({
   mend: 'Remove noindex, or let it stand with a reason.',
   needs: ['head'],
   message: ({ directive, reason }) => `robots says “${directive}”, but the page ${reason}.`,
-  check({ page, site, keywords }, mark) {
-    const directive = robotsOf(page).find((d) => d === 'noindex' || d === 'none')
-    if (directive === undefined) return
-    const home = site.entries.get(site.addresses.get(site.base) ?? '')
-    const own = site.addresses.get(addressKey(page.url))
-    const linked = own !== undefined && home?.targets.includes(own) === true && page.url !== site.base
-    if (!keywords?.primary && !linked) return
-    mark(metasNamed(page, 'robots')[0]!, {
-      directive,
-      reason: keywords?.primary ? 'has a primary keyword' : 'is linked from the home page',
-    })
+  check(context, mark) {
+    const directive = robotsOf(context.page).find((d) => d === 'noindex' || d === 'none')
+    const reason = directive === undefined ? null : whyItMatters(context)
+    if (directive !== undefined && reason) mark(metasNamed(context.page, 'robots')[0]!, { directive, reason })
   },
   examples: {
     clean: [

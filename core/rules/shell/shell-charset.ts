@@ -17,7 +17,7 @@ export const shellCharset = rule({
       : `No encoding is declared; it was read as ${encoding}.`,
   check({ page }, mark) {
     const { by, late, utf8, encoding } = page.charset
-    if (by === 'bom' || by === 'meta' || by === 'xml') return
+    if (by === 'bom' || by === 'header' || by === 'meta' || by === 'xml') return
     mark(
       late,
       { late: late !== null, encoding },

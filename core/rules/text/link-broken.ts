@@ -1,4 +1,5 @@
 import { addressKey } from '../../addresses/addresses.ts'
+import { idAt } from '../../site/site-index.ts'
 import { rule } from '../rule.ts'
 
 /** A link to no page or file of the site. */
@@ -19,7 +20,7 @@ export const linkBroken = rule({
     for (const link of page.links) {
       if (link.url === null || link.href === '') continue
       const address = addressKey(link.url)
-      if (address.startsWith(site.base) && !site.addresses.has(address))
+      if (address.startsWith(site.base) && idAt(site, link.url) === undefined)
         mark(link, { href: link.href, text: link.text })
     }
   },

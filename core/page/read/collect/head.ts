@@ -33,7 +33,7 @@ function collectMeta({ page, source }: Reading, node: Element, inHead: boolean):
   const declaresEncoding =
     attribute(node, 'charset') !== null ||
     (name?.toLowerCase() === 'content-type' && /charset/i.test(content))
-  const heeded = source.encodingBy === 'meta' || source.encodingBy === 'bom'
+  const heeded = source.encodingBy === 'meta' || source.encodingBy === 'bom' || source.encodingBy === 'header'
   if (!declaresEncoding || heeded || !node.place || page.charset.late !== null) return
   const [end] = toBytePlaces(source, [node.place.startEnd])
   if (end! > LAST_BYTE_FOR_CHARSET) page.charset.late = placeOf(node)
