@@ -36,6 +36,7 @@ const app = [
   ['site-data', '^app/site-data/'],
   ['hand-off', '^app/hand-off/'],
   ['shelf', '^app/shelf/'],
+  ['intake', '^app/intake/'],
   ['ledger', '^app/ledger/'],
   ['margin', '^app/margin/'],
   ['sheets', '^app/sheets/'],
@@ -68,7 +69,13 @@ export default {
       name: 'nothing imports the doors',
       severity: 'error',
       from: { path: '^app/' },
-      to: { path: '^(?:cli|server|bench|tests)/' },
+      to: { path: '^(?:cli|bench|tests)/' },
+    },
+    {
+      name: 'only loaders and actions reach the server',
+      severity: 'error',
+      from: { path: '^app/', pathNot: '^app/routes/' },
+      to: { path: '^server/' },
     },
     {
       name: 'server and command line do not import the application',

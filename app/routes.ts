@@ -11,6 +11,8 @@ export default [
     route('house-style', 'routes/house-style.tsx'),
     route('hand-off', 'routes/hand-off.tsx'),
   ]),
+  route('intake', 'routes/intake.tsx'),
+  route('fetching', 'routes/fetching.ts'),
   route('about', 'routes/about.tsx'),
   route('*', 'routes/not-found.tsx'),
 ] satisfies RouteConfig

@@ -157,3 +157,7 @@ export function foldLines(text: string): string {
   }
   return (from === 0 ? text : out.join('') + text.slice(from)).trim()
 }
+
+/** Text as markup shows it, in HTML and in XML alike: nothing in it is markup; controls, which neither has, become U+FFFD. */
+export const escapeMarkup = (text: string): string =>
+  text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`).replace(/[\0-\x08\x0b\x0c\x0e-\x1f]/g, '\ufffd')

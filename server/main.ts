@@ -3,6 +3,7 @@ import { createServer, type IncomingMessage, type ServerResponse } from 'node:ht
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import sirv from 'sirv'
+import { ownHosts, refusalOf } from './guards.ts'
 import { serveStandIn } from './stand-ins.ts'
 
 // @react-router/node and React choose their builds by this when they are imported.
@@ -29,7 +30,16 @@ const serveAsset = sirv(client, {
   },
 })
 
+/** KEEN_QUILL_HOST is the name, with its port if it has one, under which a proxy leads to this server. */
+const hosts = ownHosts(port, process.env.KEEN_QUILL_HOST)
+
 function answer(request: IncomingMessage, response: ServerResponse): void {
+  const refusal = refusalOf(request, hosts)
+  if (refusal) {
+    response.writeHead(refusal.status, { 'content-type': 'text/plain; charset=utf-8' }).end(refusal.why)
+    request.resume()
+    return
+  }
   let pathname: string
   try {
     pathname = new URL(request.url ?? '/', 'http://localhost').pathname

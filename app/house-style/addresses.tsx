@@ -1,9 +1,9 @@
+import { matchesAddress } from '../../core/addresses/match-address.ts'
 import { joiResolver } from '@hookform/resolvers/joi'
 import Joi from 'joi'
 import { useForm } from 'react-hook-form'
 import { toast } from 'sonner'
 import {
-  matchesAddress,
   pageTypes,
   type AddressStyle,
   type Limits,

@@ -1,10 +1,13 @@
 import { useEffect, useRef, useState } from 'react'
-import { Link, useFetcher, useRevalidator } from 'react-router'
+import { Form, Link, useFetcher, useRevalidator } from 'react-router'
 import { toast } from 'sonner'
 import Joi from 'joi'
 import type { Route } from './+types/shelf'
+import { inventedWeb } from '../store/invented-web.ts'
 import { demoWasSeeded, putDemoOnShelf, sweepShelf } from '../shelf/demo.ts'
 import { fromDrop, fromPicker } from '../shelf/dropped.ts'
+import { useLookAtAddress } from '../intake/look-at.ts'
+import { InventedWeb } from '../shelf/invented-web.tsx'
 import { IntakeDialog } from '../shelf/intake-dialog.tsx'
 import { db, removeSite, type SiteRecord } from '../store/db.ts'
 import { closeSession, settled } from '../session/session.ts'
@@ -27,6 +30,7 @@ export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
   const sites = await db.sites.filter((s) => s.status === 'ready').toArray()
   return {
     demo,
+    web: await inventedWeb(),
     sites: sites.sort((a, b) => a.name.localeCompare(b.name)),
     seed: demo && !(await demoWasSeeded()),
   }
@@ -57,7 +61,7 @@ export function HydrateFallback() {
 }
 
 export default function Shelf({ loaderData }: Route.ComponentProps) {
-  const { sites, seed } = loaderData as Awaited<ReturnType<typeof clientLoader>>
+  const { sites, seed, web } = loaderData as Awaited<ReturnType<typeof clientLoader>>
   const [input, setInput] = useState<IntakeInput | null>(null)
   const [pasting, setPasting] = useState(false)
   const [over, setOver] = useState(false)
@@ -66,6 +70,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
   const demo = useFetcher<typeof clientAction>()
   const { revalidate } = useRevalidator()
   const submit = demo.submit
+  useLookAtAddress()
 
   const asked = useRef(false)
   useEffect(() => {
@@ -95,7 +100,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
         <div className="flex items-baseline gap-4">
           <h1 className="font-serif text-[26px]">Shelf</h1>
           <p className="font-serif text-[15px] text-ink-2 italic">
-            the sites kept in this browser; nothing leaves it
+            the sites kept in this browser
           </p>
         </div>
 
@@ -114,12 +119,27 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
           className={`sheet mt-5 border-dashed px-8 py-7 ${over ? 'border-quill bg-quill-soft' : ''}`}
         >
           <h2 className="font-serif text-[19px]">Intake: take a site’s pages in</h2>
-          <p className="mt-1 text-ink-2">
-            Drop a folder of HTML here, a ZIP archive, a single page, or a project file. Up to 5,000 pages or
+          <Form action="/intake" className="mt-3 flex items-stretch gap-3">
+            <label className="flex min-w-0 flex-1 items-center gap-3">
+              <span className="font-semibold whitespace-nowrap">By its address</span>
+              <input
+                name="address"
+                className="field font-mono text-[13px]"
+                placeholder="https://www.site.example/"
+                required
+                maxLength={2000}
+              />
+            </label>
+            <button type="submit" className="button button-main">
+              Look at it …
+            </button>
+          </Form>
+          <p className="mt-4 text-ink-2">
+            Or drop a folder of HTML here, a ZIP archive, a single page, or a project file. Up to 5,000 pages or
             500 MB.
           </p>
           <div className="mt-4 flex flex-wrap gap-3">
-            <button type="button" className="button button-main" onClick={() => folderInput.current?.click()}>
+            <button type="button" className="button" onClick={() => folderInput.current?.click()}>
               Choose a folder …
             </button>
             <button type="button" className="button" onClick={() => fileInput.current?.click()}>
@@ -188,6 +208,13 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
             ))}
           </ul>
         )}
+        <footer className="mt-8 border-t border-rule pt-4 text-[13px] text-ink-2">
+          <p>
+            Pages, and all work on them, stay in this browser. What is sent: the addresses that you ask for, to the
+            sites that they are of. <Link to="/about" className="quiet">More on that</Link>
+          </p>
+          {loaderData.demo && <InventedWeb state={web} />}
+        </footer>
       </main>
       {input && <IntakeDialog input={input} onClose={() => setInput(null)} />}
       <PasteDialog
@@ -215,7 +242,8 @@ function SiteOnShelf({ site, onReset, busy }: { site: SiteRecord; onReset(): voi
           {site.name}
         </Link>
         <p className="truncate text-[13px] text-ink-2">
-          {site.base} · {plural(site.pages, 'page')} · taken in {site.takenIn}
+          {site.from?.by === 'page' ? 'pages looked at by their address' : site.base} · {plural(site.pages, 'page')} ·
+          taken in {site.takenIn}
           {site.unread.length > 0 && ` · ${plural(site.unread.length, 'file')} not read`}
         </p>
       </div>

@@ -2,6 +2,7 @@ import { useEffect, useRef } from 'react'
 import { NavLink, Outlet, data, useLocation, useNavigate, useNavigation } from 'react-router'
 import { toast } from 'sonner'
 import type { Route } from './+types/site'
+import { useLookAtAddress } from '../intake/look-at.ts'
 import { openSession, type Session } from '../session/session.ts'
 import { useSessionState } from '../session/use-session.ts'
 import { matchesTyped, useCommand, usePaletteGroup } from '../ui/command-registry.ts'
@@ -84,6 +85,7 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
   useCommand('undo', () => void walk(session, 'undo'))
   useCommand('redo', () => void walk(session, 'redo'))
   const navigate = useNavigate()
+  useLookAtAddress()
   usePaletteGroup('Views', (typed) =>
     sections
       .filter(([, name]) => matchesTyped(name, typed))

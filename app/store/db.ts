@@ -28,7 +28,7 @@ export interface SiteRecord {
 /** Where a site's pages were taken from, so that they can be taken in again in the same way. */
 export type SiteSource =
   | { by: 'files' | 'sheet' | 'page' }
-  | { by: 'address'; start: string; how: 'page' | 'sitemap' | 'links'; leftOut: string[]; most: number }
+  | { by: 'address'; start: string; how: 'page' | 'sitemap' | 'links'; leftOut: string[]; most: number; path: string; queries: boolean }
 
 
 /** A page's row in the ledger. */
@@ -55,10 +55,11 @@ export interface FileRecord {
   path: string
   bytes: Uint8Array
 }
-/** The addresses that a site's sitemap lists. */
-export interface SitemapRecord {
+/** What is known of a site's addresses beside its pages': what its sitemap lists, and what is there and no page. */
+export interface AddressesRecord {
   site: string
-  addresses: string[]
+  sitemap: string[] | null
+  files: string[]
 }
 export interface WorkRecord {
   site: string
@@ -79,7 +80,7 @@ export class Store extends Dexie {
   declare decisions: Table<WorkRecord, [string, PageId]>
   declare log: EntityTable<LogRecord, 'id'>
   declare pageOutlines: Table<OutlineRecord, [string, PageId]>
-  declare sitemaps: EntityTable<SitemapRecord, 'site'>
+  declare addresses: EntityTable<AddressesRecord, 'site'>
   declare settings: Table<{ key: string; value: unknown }, string>
 
   constructor(name = 'keen-quill') {
@@ -92,8 +93,8 @@ export const db = new Store()
 
 /** Takes a site off the shelf with everything that belongs to it. */
 export async function removeSite(id: string, store: Store = db): Promise<void> {
-  const { ledger, pages, pageOutlines, files, decisions, log, sitemaps } = store
-  const ofSite = [ledger, pages, pageOutlines, files, decisions, log, sitemaps] as Table[]
+  const { ledger, pages, pageOutlines, files, decisions, log, addresses } = store
+  const ofSite = [ledger, pages, pageOutlines, files, decisions, log, addresses] as Table[]
   await store.transaction('rw', [store.sites, ...ofSite], async () => {
     await store.sites.delete(id)
     for (const table of ofSite) await table.where('site').equals(id).delete()

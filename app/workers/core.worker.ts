@@ -1,5 +1,6 @@
 /** The worker's door: the same core behind Comlink. */
 import * as Comlink from 'comlink'
+import * as byAddress from './by-address.ts'
 import * as data from './data.ts'
 import * as dataSearch from './data-search.ts'
 import * as dataSite from './data-site.ts'
@@ -8,6 +9,7 @@ import * as handOff from './hand-off.ts'
 import * as structure from './structure.ts'
 import * as templates from './templates.ts'
 import * as intake from './intake.ts'
+import * as loosePages from './loose-pages.ts'
 import * as openInput from './open-input.ts'
 
 /** One intake at a time in this browser; a lock that nobody holds tells the shelf that an unfinished intake was cut off. */
@@ -35,6 +37,13 @@ const api = {
   takeInProject: (...args: Parameters<typeof intake.takeInProject>) =>
     alone(() => intake.takeInProject(...args)),
   cancelIntake: intake.cancelIntake,
+  addressTicket: byAddress.addressTicket,
+  planByAddress: byAddress.planByAddress,
+  replan: byAddress.replan,
+  fetchPlanned: byAddress.fetchPlanned,
+  cancelFetching: byAddress.cancelFetching,
+  dropFetched: byAddress.dropFetched,
+  lookAt: loosePages.lookAt,
 }
 export type CoreApi = typeof api
 

@@ -34,7 +34,7 @@ import {
   slugPath,
   slugsOf,
 } from '../../core/work/setting.ts'
-import { db, type RowRecord, type SiteRecord } from '../store/db.ts'
+import { db, type AddressesRecord, type RowRecord, type SiteRecord } from '../store/db.ts'
 import { current, readingFor, setCurrent, sourceFor, type Open } from './open-site.ts'
 import { draftedTakes, viewOf, type PageView } from './page-view.ts'
 import { previewPattern, type PatternPreview } from './patterns.ts'
@@ -60,11 +60,11 @@ export type RuleName = Pick<Rule, 'id' | 'name' | 'family' | 'severity' | 'basis
 export async function openSite(siteId: string, today: string, later = false): Promise<Opened | null> {
   const site = await db.sites.get(siteId)
   if (!site || site.status !== 'ready') return null
-  const [rows, work, filePaths, sitemap] = await Promise.all([
+  const [rows, work, filePaths, known] = await Promise.all([
     db.ledger.where('site').equals(siteId).toArray(),
     db.decisions.where('site').equals(siteId).toArray(),
     db.files.where('site').equals(siteId).primaryKeys(),
-    db.sitemaps.get(siteId),
+    db.addresses.get(siteId),
   ])
   const pages = await identitiesOf(site, rows)
   const decided = new Map(work.map((w) => [w.page, w.decisions]))
@@ -74,7 +74,7 @@ export async function openSite(siteId: string, today: string, later = false): Pr
     decided.get('') ?? {},
     pages,
     filePaths.map(([, path]) => path),
-    sitemap?.addresses ?? null,
+    known,
   )
   setCurrent(open)
   const { setting } = open
@@ -135,14 +135,14 @@ function openOf(
   decisions: Decisions,
   pages: Map<PageId, PageIdentity>,
   otherFiles: string[],
-  sitemap: string[] | null,
+  known: AddressesRecord | undefined,
 ): Open {
   const { base, root, name, whole } = site
   const files = filesFromRoot(pages.values(), otherFiles, { root, base })
   return {
     site,
     setting: {
-      index: emptyIndex(base, whole, files, { pages: pages.values(), sitemap }),
+      index: emptyIndex(base, whole, files, { pages: pages.values(), ...known }),
       style: styleOf(decisions),
       date,
       name,

@@ -65,6 +65,7 @@ export async function takeIn(
     otherFiles: 0,
     unread: [...found.unread],
     demo: given.demo,
+    from: found.from ?? { by: 'files' },
   }
   await db.sites.add(site)
   const identities = found.identities ?? identitiesOf(found, base)
@@ -72,7 +73,7 @@ export async function takeIn(
   const others = found.paths.filter((path) => !ofPages.has(path))
   const total = identities.length + others.length
   const decisionsOf = (page: PageId): Decisions => found.work?.get(page) ?? {}
-  const setting = settingOf(site, given.today, identities, others, decisionsOf, found.sitemap ?? null)
+  const setting = settingOf(site, given.today, identities, others, decisionsOf, found.addresses)
   const stopped = () => cancelled.has(given.ticket)
   try {
     const written = recordWriter(site)
@@ -117,7 +118,7 @@ export async function takeIn(
       }
     }
     progress({ done: total, of: total, now: '' })
-    if (found.sitemap) await db.sitemaps.put({ site: id, addresses: found.sitemap })
+    if (found.addresses) await db.addresses.put({ site: id, ...found.addresses })
     site.status = 'ready'
     await db.sites.put(site)
     opened.delete(given.ticket)
@@ -140,18 +141,19 @@ function identitiesOf({ whole, root, paths }: Pending, base: string): PageIdenti
   return pages.map((path) => filePage(crypto.randomUUID(), path, addressOf(path.slice(root.length), base)))
 }
 
-function settingOf(
+/** The setting in which pages are judged as they are taken in. */
+export function settingOf(
   site: SiteRecord,
   date: string,
   identities: readonly PageIdentity[],
   others: readonly string[],
   decisionsOf: (page: PageId) => Decisions,
-  sitemap: string[] | null,
+  known: Pending['addresses'],
 ): SiteSetting {
   const { base, root, name, whole } = site
   const files = filesFromRoot(identities, others, { root, base })
   const setting: SiteSetting = {
-    index: emptyIndex(base, whole, files, { pages: identities, sitemap }),
+    index: emptyIndex(base, whole, files, { pages: identities, ...known }),
     style: styleOf(decisionsOf('')),
     name,
     base,

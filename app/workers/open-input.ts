@@ -6,6 +6,7 @@ import { pageFrom } from '../../core/page/read/boundary.ts'
 import { canonicalOf } from '../../core/page/read/facts.ts'
 import type { PageId, PageIdentity } from '../../core/site/page-identity.ts'
 import type { Decisions } from '../../core/work/decisions.ts'
+import type { SiteSource } from '../store/db.ts'
 
 export type IntakeInput =
   | { kind: 'files'; name: string; files: { path: string; file: File }[] }
@@ -16,7 +17,7 @@ export type IntakeInput =
 export interface Prepared {
   /** Names what was opened, for taking it in. */
   ticket: number
-  kind: IntakeInput['kind'] | 'project'
+  kind: IntakeInput['kind'] | 'project' | 'address' | 'sheet'
   /** Good guesses that the editor confirms. */
   name: string
   base: string
@@ -38,13 +39,16 @@ export interface Pending {
   /** Pages that have their ids already: those of a project; and what was served of those without a file. */
   identities?: PageIdentity[]
   served?: ReadonlyMap<PageId, Uint8Array>
-  /** Addresses that the site's sitemap lists. */
-  sitemap?: string[]
+  /** What is known of the site's addresses beside its pages'. */
+  addresses?: { sitemap: string[] | null; files: string[] }
+  /** Where its pages come from. */
+  from?: SiteSource
   /** What was decided for them, by page; "" is the site as a whole. */
   work?: ReadonlyMap<PageId, Decisions>
 }
 export const opened = new Map<number, Pending>()
 let tickets = 0
+export const newTicket = (): number => ++tickets
 
 const MOST_PAGES = 5_000
 
@@ -137,7 +141,7 @@ export async function prepare(
 ): Promise<{ ok: true; prepared: Prepared } | { ok: false; why: string }> {
   const found = await open(input)
   if ('why' in found) return { ok: false, why: found.why }
-  const ticket = ++tickets
+  const ticket = newTicket()
   opened.set(ticket, found)
   if (found.kind === 'project') {
     const project = readProject(found.projectBytes!)

@@ -1,6 +1,7 @@
 /** What a title pattern would make of many pages, before it is applied. */
 import { wideTitleFit, type Fit } from '../../core/measure/snippet.ts'
-import { matchesAddress, styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
+import { matchesAddress } from '../../core/addresses/match-address.ts'
+import { styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
 import { decodedPath } from '../../core/addresses/addresses.ts'
 import type { SiteIndex } from '../../core/site/site-index.ts'
 import { valuesFrom } from '../../core/site/page-tokens.ts'

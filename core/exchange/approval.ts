@@ -3,6 +3,7 @@
  * ticks yes or no or writes a note, and saves the answers as a file that the application reads back. It loads nothing
  * and sends nothing: its policy forbids both.
  */
+import { escapeMarkup } from '../strings.ts'
 import Joi from 'joi'
 import { CUT_SIGN } from '../measure/cut.ts'
 import { measure, type Screen, type Slots } from '../measure/snippet.ts'
@@ -38,8 +39,6 @@ export interface ApprovalFile {
   fonts: { base64: string; range: string }[]
 }
 
-const escaped = (text: string) =>
-  text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`).replace(/[\0-\x08\x0b\x0c\x0e-\x1f]/g, '\ufffd')
 
 function lines(text: string, role: 'title' | 'description', screen: Screen, slots: Slots): string {
   if (text.trim() === '') return `<p class="none">no ${role}</p>`
@@ -47,14 +46,14 @@ function lines(text: string, role: 'title' | 'description', screen: Screen, slot
   return `<p class="${role}">${m.lines
     .map(
       (line, i) =>
-        `<span>${escaped(line)}${m.cut && i === m.lines.length - 1 ? `<i>${CUT_SIGN}</i>` : ''}</span>`,
+        `<span>${escapeMarkup(line)}${m.cut && i === m.lines.length - 1 ? `<i>${CUT_SIGN}</i>` : ''}</span>`,
     )
     .join('')}</p>`
 }
 
 function result(wording: Wording, screen: Screen, { slots, lang }: ApprovalPage): string {
   const trail = shownAddress(wording.url).join(' › ')
-  return `<div class="result ${screen}" style="width:${slots.title[screen].column}px"${lang ? ` lang="${escaped(lang)}"` : ''}><p class="trail">${escaped(trail)}</p>${lines(wording.title, 'title', screen, slots)}${lines(wording.description, 'description', screen, slots)}</div>`
+  return `<div class="result ${screen}" style="width:${slots.title[screen].column}px"${lang ? ` lang="${escapeMarkup(lang)}"` : ''}><p class="trail">${escapeMarkup(trail)}</p>${lines(wording.title, 'title', screen, slots)}${lines(wording.description, 'description', screen, slots)}</div>`
 }
 
 function pageSection(page: ApprovalPage, i: number): string {
@@ -64,9 +63,9 @@ function pageSection(page: ApprovalPage, i: number): string {
   const radio = (answer: string, label: string) =>
     `<label><input type="radio" name="answer-${i}" value="${answer}"> ${label}</label>`
   const addressChanged = page.before.url !== page.after.url
-  return `<section data-path="${escaped(page.path)}" data-of="${wordingHash(page.after)}">
-<h2>${escaped(page.after.title || page.path)}</h2>
-<p class="address">${addressChanged ? `<del>${escaped(page.before.url)}</del> becomes ` : ''}${escaped(page.after.url)}</p>
+  return `<section data-path="${escapeMarkup(page.path)}" data-of="${wordingHash(page.after)}">
+<h2>${escapeMarkup(page.after.title || page.path)}</h2>
+<p class="address">${addressChanged ? `<del>${escapeMarkup(page.before.url)}</del> becomes ` : ''}${escapeMarkup(page.after.url)}</p>
 <h3>After</h3>${result(page.after, 'wide', page)}${result(page.after, 'narrow', page)}
 <details><summary>Before</summary>${result(page.before, 'wide', page)}${result(page.before, 'narrow', page)}</details>
 ${takes ? `<details><summary>Other wordings that were considered</summary><ul class="result wide" style="width:${page.slots.title.wide.column}px">${takes}</ul></details>` : ''}
@@ -112,8 +111,8 @@ export function writeApproval({ site, date, pages, fonts }: ApprovalFile): strin
   return `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
 <meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; script-src 'unsafe-inline'; font-src data:; form-action 'none'; base-uri 'none'">
-<meta name="robots" content="noindex"><title>For approval: ${escaped(site)}</title><style>${faces}${css}</style></head>
-<body data-format="${FORMAT}" data-site="${escaped(site)}" data-made="${escaped(date)}"><main><h1>For approval: ${escaped(site)}</h1>
+<meta name="robots" content="noindex"><title>For approval: ${escapeMarkup(site)}</title><style>${faces}${css}</style></head>
+<body data-format="${FORMAT}" data-site="${escapeMarkup(site)}" data-made="${escapeMarkup(date)}"><main><h1>For approval: ${escapeMarkup(site)}</h1>
 <p>${pages.length === 1 ? 'One page' : `${pages.length} pages`}, drawn as a search result shows them, wide and narrow. Tick yes or no, write a note where you like, then save the answers and send the file back. Nothing leaves this file until you save.</p>
 ${pages.map(pageSection).join('\n')}</main>
 <footer><label>Your name <input type="text" id="by" maxlength="200" autocomplete="name"></label><button type="button" id="save">Save the answers</button><span id="status" role="status"></span></footer>

@@ -1,9 +1,9 @@
+import { matchesAddress } from '../addresses/match-address.ts'
 import { describe, expect, it } from 'vitest'
 import { runExample } from './examples.ts'
 import {
   defaultStyle,
   limitsExplained,
-  matchesAddress,
   ownStyle,
   presets,
   readHouseStyle,

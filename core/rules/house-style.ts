@@ -3,6 +3,7 @@ import Joi from 'joi'
 import { mainChoicePattern } from '../page/read/main-content.ts'
 import { defaultSlots, type Slots } from '../measure/snippet.ts'
 import { decodedPath } from '../addresses/addresses.ts'
+import { matchesAddress } from '../addresses/match-address.ts'
 import { casings, type Casing } from '../wording/casing.ts'
 import { languagePattern } from '../words/language.ts'
 
@@ -269,24 +270,6 @@ export function ownStyle(style: HouseStyle): Partial<HouseStyle> {
     if (key !== 'type' && JSON.stringify(style[key]) !== JSON.stringify(defaultStyle[key]))
       kept[key] = style[key]
   return kept
-}
-
-/**
- * Whether a path from the root is one that a pattern such as `/stories/*` means, `*` standing for anything. Each part
- * between stars is sought once, behind the one before it, so that no pattern can keep it busy.
- */
-export function matchesAddress(pattern: string, path: string): boolean {
-  const [first = '', ...rest] = pattern.split('*')
-  const last = rest.pop()
-  if (last === undefined) return path === pattern
-  if (!path.startsWith(first)) return false
-  let at = first.length
-  for (const part of rest) {
-    const found = path.indexOf(part, at)
-    if (found < 0) return false
-    at = found + part.length
-  }
-  return path.length - last.length >= at && path.endsWith(last)
 }
 
 const effective = new WeakMap<HouseStyle, Map<string, HouseStyle>>()

@@ -66,6 +66,8 @@ export interface SiteIndex {
   queries: Map<string, PageId>
   /** Addresses that answered with a redirect, and the page that they lead to. */
   redirects: Map<string, PageId>
+  /** Addresses that are of the site and no pages, as they are compared. */
+  files: ReadonlySet<string>
   /** Pages by the addresses that they link to and that redirect. */
   throughRedirect: Groups
   /** Addresses that the site's sitemap lists, as they are compared; null where none was taken in. */
@@ -73,13 +75,20 @@ export interface SiteIndex {
 }
 
 /** The page or file at an address of the site, though a redirect lead there; undefined where there is none. */
-export function idAt(index: Pick<SiteIndex, 'addresses' | 'queries' | 'redirects'>, url: string): PageId | undefined {
-  const whole = index.queries.size + index.redirects.size > 0 && url.includes('?') ? queryKey(url) : null
+export function idAt(
+  index: Pick<SiteIndex, 'addresses' | 'queries' | 'redirects' | 'files'>,
+  url: string,
+): PageId | undefined {
   const key = addressKey(url)
+  const { addresses, queries, redirects, files } = index
+  if (queries.size + redirects.size + files.size === 0) return addresses.get(key)
+  const whole = queryKey(url)
   return (
-    (whole === null ? undefined : (index.queries.get(whole) ?? index.redirects.get(whole))) ??
-    index.addresses.get(key) ??
-    index.redirects.get(key)
+    queries.get(whole) ??
+    redirects.get(whole) ??
+    addresses.get(key) ??
+    redirects.get(key) ??
+    (files.has(whole) ? whole : undefined)
   )
 }
 
@@ -205,15 +214,24 @@ function nearKeys(title: string): string[] {
 /** Same to a reader: case and white space folded, NFC. */
 export const sameText = (text: string): string => fold(text.normalize('NFC')).toLowerCase()
 
+/** What is known of a site beside its files. */
+export interface Beside {
+  pages?: Iterable<PageIdentity>
+  /** Addresses that its sitemap lists. */
+  sitemap?: Iterable<string> | null
+  /** Addresses that are of the site and no pages; each is its own id. */
+  files?: Iterable<string>
+}
+
 /**
  * `files` are all files of the site, pages or not, so that a link to any of them is no broken link; `pages` those that
- * may have been fetched; `sitemap` the addresses that its sitemap lists.
+ * may have been fetched.
  */
 export function emptyIndex(
   base: string,
   whole: boolean,
   files: Iterable<readonly [PageId, string]>,
-  { pages = [], sitemap = null }: { pages?: Iterable<PageIdentity>; sitemap?: Iterable<string> | null } = {},
+  { pages = [], sitemap = null, files: noPages = [] }: Beside = {},
 ): SiteIndex {
   const queries = new Map<string, PageId>()
   const redirects = new Map<string, PageId>()
@@ -238,6 +256,7 @@ export function emptyIndex(
     addresses: addressBook(base, files),
     queries,
     redirects,
+    files: new Set([...noPages].map(queryKey)),
     throughRedirect: new Map(),
     sitemap: sitemap && new Set([...sitemap].map(queryKey)),
   }

@@ -42,7 +42,11 @@ async function fetchFrom(
     allow: new Set(allow),
   }
   const transport = publicTransport(policy, { connect: 5000, silence: 5000 }, resolve)
-  return fetchPage(`http://${host}${path}`, transport, policy, { ...defaultFetchLimits, ...limits }, signal)
+  return fetchPage(`http://${host}${path}`, transport, {
+    policy,
+    limits: { ...defaultFetchLimits, ...limits },
+    signal,
+  })
 }
 const page = (
   response: ServerResponse,
@@ -153,7 +157,7 @@ describe('names', () => {
     const fetched = await fetchPage(
       `http://tidewatch.example:${port}/`,
       publicTransport(policy, { connect: 2000, silence: 2000 }, resolve),
-      policy,
+      { policy },
     )
     expect(fetched).toMatchObject({ ok: false, code: 'private' })
     expect(connections).toBe(0)

@@ -2,7 +2,7 @@
 import type { Readable } from 'node:stream'
 import { createBrotliDecompress, createGunzip, createInflate } from 'node:zlib'
 import { Refused, type Response, type Transport } from './transport.ts'
-import { vetAddress, type VettingPolicy } from './vet-address.ts'
+import { defaultVetting, vetAddress, type VettingPolicy } from './vet-address.ts'
 
 /** One answer on the way to the last. */
 export interface Hop {
@@ -42,7 +42,7 @@ export const defaultFetchLimits: FetchLimits = { redirects: 5, bytes: 10_000_000
 export const USER_AGENT = 'KeenQuill/0.1 (an editor looks at the pages of a site)'
 
 /** An answer that ends the fetching; its code is for programs, its message for people. */
-class Ended extends Error {
+export class Ended extends Error {
   readonly code: string
   constructor(code: string, message: string) {
     super(message)
@@ -50,17 +50,30 @@ class Ended extends Error {
   }
 }
 
-/** Fetches an address. Never throws: what goes wrong is named. `signal` ends it. */
+/**
+ * Waits until an address may be asked for, and gives the turn back when it is called again. Throws an `Ended` where the
+ * address may not be asked for at all.
+ */
+export type Gate = (url: URL, signal: AbortSignal | undefined) => Promise<() => void>
+
+export interface FetchOptions {
+  policy?: VettingPolicy
+  limits?: FetchLimits
+  /** Asked before every hop; the time that it takes is not counted. */
+  gate?: Gate
+  /** Ends the fetching. */
+  signal?: AbortSignal | undefined
+}
+
+/** Fetches an address. Never throws: what goes wrong is named. */
 export async function fetchPage(
   address: string,
   transport: Transport,
-  policy: VettingPolicy,
-  limits: FetchLimits = defaultFetchLimits,
-  signal?: AbortSignal,
+  { policy = defaultVetting, limits = defaultFetchLimits, gate = noGate, signal }: FetchOptions = {},
 ): Promise<Fetched> {
   const hops: Hop[] = []
-  const deadline = AbortSignal.timeout(limits.whole)
-  const ends = signal ? AbortSignal.any([signal, deadline]) : deadline
+  let deadline: AbortSignal | null = null
+  let giveBack = () => {}
   let asked = address
   try {
     for (;;) {
@@ -69,6 +82,10 @@ export async function fetchPage(
       const { url } = vetted
       url.hash = ''
       asked = url.href
+      giveBack = await gate(url, signal)
+      signal?.throwIfAborted()
+      deadline = AbortSignal.timeout(limits.whole)
+      const ends = signal ? AbortSignal.any([signal, deadline]) : deadline
       if (hops.some((hop) => hop.url === asked))
         throw new Ended(
           'redirect-loop',
@@ -85,6 +102,7 @@ export async function fetchPage(
       const to = redirectOf(response, url)
       if (to === null) return { ok: true, url: asked, hops, ...(await readAnswer(response, limits.bytes)) }
       response.body.destroy()
+      giveBack()
       hops.push({ url: asked, status: response.status })
       if (hops.length > limits.redirects)
         throw new Ended(
@@ -96,19 +114,22 @@ export async function fetchPage(
   } catch (error) {
     const { code, message } = endOf(error, deadline, signal, limits)
     return { ok: false, url: asked, hops, code, message }
+  } finally {
+    giveBack()
   }
 }
+const noGate: Gate = () => Promise.resolve(() => {})
 
 function endOf(
   error: unknown,
-  deadline: AbortSignal,
+  deadline: AbortSignal | null,
   signal: AbortSignal | undefined,
   { whole }: FetchLimits,
 ): { code: string; message: string } {
   if (error instanceof Ended) return error
   if (error instanceof Refused) return { code: 'private', message: error.message }
   if (signal?.aborted) return { code: 'cancelled', message: 'Fetching was cancelled.' }
-  if (deadline.aborted)
+  if (deadline?.aborted)
     return {
       code: 'too-slow',
       message: `It did not arrive within ${Math.round(whole / 1000)} seconds. Try it again later.`,

@@ -2,6 +2,7 @@
  * Input that once hung, crashed or misled: one test for each kind that was tried. Growth is in tests/fixtures/growth.ts, encodings in
  * tests/reference/encodings.spec.ts, a command that is killed while writing in check-real.
  */
+import { matchesAddress } from '../../core/addresses/match-address.ts'
 import { spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, symlinkSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -19,7 +20,7 @@ import { prescan } from '../../core/page/source/encoding.ts'
 import { applyDraft } from '../../core/page/proof.ts'
 import { readPage } from '../../core/page/read/read-page.ts'
 import { readSource } from '../../core/page/source/source.ts'
-import { defaultStyle, matchesAddress, styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
+import { defaultStyle, styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
 import { auditPage } from '../../core/rules/runner.ts'
 import { addressKey } from '../../core/addresses/addresses.ts'
 import { movesOf } from '../../core/site/moves.ts'

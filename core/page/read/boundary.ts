@@ -4,6 +4,7 @@
  */
 import type { PageFacts } from './facts.ts'
 import { readPage, type Where } from './read-page.ts'
+import type { Served } from '../source/served.ts'
 import { readSource, type Source } from '../source/source.ts'
 
 export type Outcome<T> = { ok: true; value: T } | { ok: false; why: string }
@@ -22,9 +23,13 @@ export function onePage<T>(job: () => Outcome<T>): Outcome<T> {
 }
 
 /** A page read from its bytes, or why it is left out. */
-export const pageFrom = (bytes: Uint8Array, where: Where): Outcome<{ source: Source; page: PageFacts }> =>
+export const pageFrom = (
+  bytes: Uint8Array,
+  where: Where,
+  served: Served | null = null,
+): Outcome<{ source: Source; page: PageFacts }> =>
   onePage(() => {
-    const read = readSource(bytes)
+    const read = readSource(bytes, served)
     if (!read.ok) return read
     const page = readPage(read.source, where)
     return page.beyond === null
