@@ -37,6 +37,7 @@ const app = [
   ['hand-off', '^app/hand-off/'],
   ['shelf', '^app/shelf/'],
   ['intake', '^app/intake/'],
+  ['again', '^app/again/'],
   ['ledger', '^app/ledger/'],
   ['margin', '^app/margin/'],
   ['sheets', '^app/sheets/'],

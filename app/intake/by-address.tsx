@@ -40,7 +40,7 @@ export function ByAddress({ address, again = null }: { address: string; again?: 
   async function look(given: Asked) {
     setAsked(given)
     setStep({ at: 'looking', now: given.address })
-    if (given.how === 'page') {
+    if (given.how === 'page' && !again) {
       const looked = await core().lookAt(given.address, today())
       if (!looked.ok) return setStep({ at: 'asking', problem: looked.why })
       return navigate(`/sites/${looked.site}/desk?page=${encodeURIComponent(looked.page)}`)

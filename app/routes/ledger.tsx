@@ -1,7 +1,8 @@
 import { useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { toast } from 'sonner'
 import { stateOf, type PageState } from '../../core/work/decisions.ts'
+import { OverTheLedger } from '../ledger/over-the-ledger.tsx'
 import { LedgerTable } from '../ledger/ledger-table.tsx'
 import type { PageId } from '../../core/site/page-identity.ts'
 import { ledgerOrder, pagesByRule, siteMarkCounts, type Order } from '../ledger/order.ts'
@@ -23,7 +24,7 @@ const orders: { value: Order; name: string }[] = [
 ]
 const severities = ['blocker', 'flaw', 'nit'] as const
 const severityNames = { blocker: 'Blockers', flaw: 'Flaws', nit: 'Nits' } as const
-const states: ('any' | PageState)[] = ['any', 'untouched', 'drafted', 'approved', 'handed off']
+const states: ('any' | PageState)[] = ['any', 'untouched', 'drafted', 'approved', 'handed off', 'in place']
 
 export default function Ledger() {
   const session = useSession()
@@ -76,6 +77,9 @@ export default function Ledger() {
           {plural(all.length, 'page')}, {toMend.toLocaleString('en')} with a blocker or a flaw
         </p>
         <div className="ml-auto flex flex-wrap items-baseline gap-x-5 gap-y-2">
+          <Link className="quiet" to={`/intake?again=${state.site.id}`}>
+            Take in again …
+          </Link>
           <KeywordSheet session={session} />
           <input
             type="search"
@@ -112,6 +116,7 @@ export default function Ledger() {
           />
         </div>
       </div>
+      <OverTheLedger session={session} />
       {rows.length === 0 ? (
         <p className="sheet p-8 font-serif text-[17px]">
           No page matches this search and these filters.{' '}

@@ -9,7 +9,7 @@ import { fromDrop, fromPicker } from '../shelf/dropped.ts'
 import { useLookAtAddress } from '../intake/look-at.ts'
 import { InventedWeb } from '../shelf/invented-web.tsx'
 import { IntakeDialog } from '../shelf/intake-dialog.tsx'
-import { db, removeSite, type SiteRecord } from '../store/db.ts'
+import { db, removeWholeSite, type SiteRecord } from '../store/db.ts'
 import { closeSession, settled } from '../session/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { download, fileName } from '../ui/download.ts'
@@ -44,7 +44,7 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   if (error) return { problem: error.message }
   if (value.intent === 'demo') return { problem: await putDemoOnShelf() }
   closeSession()
-  await removeSite(value.site)
+  await removeWholeSite(value.site)
   return { problem: null }
 }
 

@@ -1,8 +1,9 @@
 import { useEffect, useRef } from 'react'
-import { NavLink, Outlet, data, useLocation, useNavigate, useNavigation } from 'react-router'
+import { NavLink, Outlet, data, redirect, useLocation, useNavigate, useNavigation } from 'react-router'
 import { toast } from 'sonner'
 import type { Route } from './+types/site'
 import { useLookAtAddress } from '../intake/look-at.ts'
+import { readyState } from '../store/db.ts'
 import { openSession, type Session } from '../session/session.ts'
 import { useSessionState } from '../session/use-session.ts'
 import { matchesTyped, useCommand, usePaletteGroup } from '../ui/command-registry.ts'
@@ -16,6 +17,8 @@ import type { LedgerRow } from '../../core/work/evaluate.ts'
 export const meta = () => [{ title: 'Keen Quill' }]
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
+  const ready = await readyState(params.siteId)
+  if (ready !== null && ready !== params.siteId) throw redirect(`/sites/${ready}/ledger`)
   const session = await openSession(params.siteId)
   if (!session)
     throw data(

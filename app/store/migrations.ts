@@ -33,7 +33,7 @@ export function declareVersions(store: Dexie): void {
   // Pages come by their address as well, and are taken in again.
   store
     .version(5)
-    .stores({ addresses: 'site', snapshots: '++id, site', takenBefore: 'site' })
+    .stores({ addresses: 'site', snapshots: '++id, site', again: 'site' })
     .upgrade((transaction) =>
       transaction
         .table('ledger')

@@ -1,5 +1,6 @@
 /** The worker's door: the same core behind Comlink. */
 import * as Comlink from 'comlink'
+import * as again from './again.ts'
 import * as byAddress from './by-address.ts'
 import * as data from './data.ts'
 import * as dataSearch from './data-search.ts'
@@ -44,6 +45,11 @@ const api = {
   cancelFetching: byAddress.cancelFetching,
   dropFetched: byAddress.dropFetched,
   lookAt: loosePages.lookAt,
+  takeAgain: (...args: Parameters<typeof again.takeAgain>) => alone(() => again.takeAgain(...args)),
+  againOf: again.againOf,
+  undoAgain: again.undoAgain,
+  redoAgain: again.redoAgain,
+  canRedoAgain: again.canRedoAgain,
 }
 export type CoreApi = typeof api
 

@@ -39,6 +39,10 @@ export async function takeIn(
     demo: boolean
     /** Pages at which an intake before this one got stuck. */
     leaveOut?: { path: string; why: string }[]
+    /** The first state of the site, where this is not the first. */
+    first?: string
+    /** Done when all is written and before the site stands on the shelf. */
+    beforeReady?(site: SiteRecord): Promise<void>
   },
   progress: (p: Progress) => void,
 ): Promise<TakenIn> {
@@ -66,6 +70,7 @@ export async function takeIn(
     unread: [...found.unread],
     demo: given.demo,
     from: found.from ?? { by: 'files' },
+    ...(given.first === undefined ? {} : { first: given.first }),
   }
   await db.sites.add(site)
   const identities = found.identities ?? identitiesOf(found, base)
@@ -119,6 +124,7 @@ export async function takeIn(
     }
     progress({ done: total, of: total, now: '' })
     if (found.addresses) await db.addresses.put({ site: id, ...found.addresses })
+    await given.beforeReady?.(site)
     site.status = 'ready'
     await db.sites.put(site)
     opened.delete(given.ticket)
@@ -135,8 +141,8 @@ export async function takeIn(
   }
 }
 
-/** Pages of a site that is taken in for the first time: each is given its id. */
-function identitiesOf({ whole, root, paths }: Pending, base: string): PageIdentity[] {
+/** Pages of a folder or ZIP, each with an id of its own. */
+export function identitiesOf({ whole, root, paths }: Pending, base: string): PageIdentity[] {
   const pages = whole ? paths.filter(isPagePath) : paths
   return pages.map((path) => filePage(crypto.randomUUID(), path, addressOf(path.slice(root.length), base)))
 }
@@ -168,7 +174,8 @@ export function settingOf(
   return setting
 }
 
-async function bytesOfPage(
+/** A page's bytes as they were dropped or fetched. */
+export async function bytesOfPage(
   { read, served }: Pending,
   { id, file }: PageIdentity,
 ): Promise<Outcome<Uint8Array>> {

@@ -89,11 +89,14 @@ export function walkLinks(start: string, scope: Scope): LinkWalk {
 
 /** An address without what numbers a visit. */
 function withoutVisit(address: string): string {
-  if (!/[?;]/.test(address)) return address
-  const url = new URL(address)
-  url.pathname = url.pathname.replace(/;jsessionid=[^/]*/i, '')
-  for (const name of [...url.searchParams.keys()]) if (VISITS.has(name.toLowerCase())) url.searchParams.delete(name)
-  return url.href
+  const question = address.indexOf('?')
+  const path = (question < 0 ? address : address.slice(0, question)).replace(/;jsessionid=[^/]*/i, '')
+  if (question < 0) return path
+  const kept = address
+    .slice(question + 1)
+    .split('&')
+    .filter((pair) => !VISITS.has(pair.split('=', 1)[0]!.toLowerCase()))
+  return kept.length === 0 ? path : `${path}?${kept.join('&')}`
 }
 
 /** An address with its numbers left open. */

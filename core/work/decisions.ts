@@ -10,7 +10,8 @@ import { carriers } from '../site/page-tokens.ts'
 /**
  * Decisions by key. Of a page: `edit:<target>`, `keyword:primary`, `keyword:secondary`, `stet:<rule>|<target>`,
  * `state`, `note`, `takes:title`, `takes:description`, `follow` (metas that carry the wording along), `answer` (from an
- * approval file). Of the site as a whole (page ""): `style`, `templates` (see
+ * approval file); of a page that was taken in again `live` (edits that the page says now), `conflict:<target>` (an edit of
+ * something that somebody else changed too) and `aside:<key>` (a decision whose target is gone). Of the site as a whole (page ""): `style`, `templates` (see
  * headings/template-rules.ts), `base`, `name`. A key that is absent is undecided.
  */
 export type Decisions = Readonly<Record<string, unknown>>
@@ -32,7 +33,30 @@ export interface Answer {
   date: string
   by: string
 }
-export type PageState = 'untouched' | 'drafted' | 'approved' | 'handed off'
+export type PageState = 'untouched' | 'drafted' | 'approved' | 'handed off' | 'in place'
+
+/** An edit that was seen live when its page was taken in again. */
+export interface LiveEdit {
+  target: string
+  /** What the page says now, as one line. */
+  value: string
+  /** YYYY-MM-DD */
+  date: string
+}
+/** An edit of something that somebody else changed too: what was there, what was wanted, what is there now. */
+export interface Conflict {
+  edit: Edit
+  was: string
+  wanted: string
+  says: string
+  date: string
+}
+/** A decision whose target is gone, kept in sight. */
+export interface Aside {
+  value: unknown
+  was: string
+  date: string
+}
 
 /** One step of the command log: what it was called, and every decision that it changed. */
 export interface LogEntry {
@@ -88,13 +112,23 @@ function schemaFor(key: string): Joi.Schema | null {
   if (key.startsWith('edit:')) return targetKeyPattern.test(key.slice(5)) ? editSchema : null
   if (key.startsWith('stet:'))
     return Joi.object({ fingerprint: text(10_000), reason: text(1000), date: text(40) })
+  if (key.startsWith('conflict:'))
+    return targetKeyPattern.test(key.slice(9))
+      ? Joi.object({ edit: editSchema.required(), was: text(2000), wanted: text(2000), says: text(2000), date: text(40) })
+      : null
+  if (key.startsWith('aside:'))
+    return /^aside:(?:edit|stet):/.test(key) ? Joi.object({ value: Joi.object().required(), was: text(2000), date: text(40) }) : null
   switch (key) {
     case 'keyword:primary':
       return text(200)
     case 'keyword:secondary':
       return Joi.array().items(text(200)).max(50)
     case 'state':
-      return Joi.valid('drafted', 'approved', 'handed off')
+      return Joi.valid('drafted', 'approved', 'handed off', 'in place')
+    case 'live':
+      return Joi.array()
+        .items(Joi.object({ target: text(300), value: text(2000), date: text(40) }))
+        .max(10_000)
     case 'note':
       return text(2000)
     case 'takes:title':
@@ -143,6 +177,7 @@ export function keywordsOf(decisions: Decisions): Keywords | null {
 export function stateOf(decisions: Decisions): PageState {
   const state = decisions.state as PageState | undefined
   if (state === 'approved' || state === 'handed off') return state
+  if (state === 'in place' && !Object.keys(decisions).some(isEdit)) return state
   return state === 'drafted' || Object.keys(decisions).some(isEdit) ? 'drafted' : 'untouched'
 }
 
@@ -181,7 +216,7 @@ export function changesFor(
   if (JSON.stringify(before) === JSON.stringify(after)) return []
   const changes: LogEntry['changes'] = [{ page, key, before, after }]
   const state = stateOf(decisions)
-  if (isEdit(key) && (state === 'approved' || state === 'handed off'))
+  if (isEdit(key) && (state === 'approved' || state === 'handed off' || state === 'in place'))
     changes.push({ page, key: 'state', before: decisions.state, after: 'drafted' })
   return changes
 }
