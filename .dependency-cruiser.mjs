@@ -37,6 +37,7 @@ const app = [
   ['hand-off', '^app/hand-off/'],
   ['shelf', '^app/shelf/'],
   ['intake', '^app/intake/'],
+  ['suggestions', '^app/suggestions/'],
   ['again', '^app/again/'],
   ['ledger', '^app/ledger/'],
   ['margin', '^app/margin/'],

@@ -9,6 +9,7 @@ export default [
     route('structured-data', 'routes/structured-data.tsx'),
     route('templates', 'routes/templates.tsx'),
     route('house-style', 'routes/house-style.tsx'),
+    route('suggestions', 'routes/suggestions.tsx'),
     route('taken-again', 'routes/taken-again.tsx'),
     route('hand-off', 'routes/hand-off.tsx'),
   ]),

@@ -16,7 +16,10 @@ export function refusalOf(
 ): Refusal | null {
   const host = headers.host?.toLowerCase() ?? ''
   if (!hosts.has(host))
-    return { status: 421, why: 'This server does not answer to that name. Open the address that it printed when it was started.' }
+    return {
+      status: 421,
+      why: 'This server does not answer to that name. Open the address that it printed when it was started.',
+    }
   if (method === 'GET' || method === 'HEAD') return null
   const { origin } = headers
   const site = headers['sec-fetch-site']
@@ -26,4 +29,9 @@ export function refusalOf(
 
 /** The names of this machine at a port, and one more that a proxy may answer to. */
 export const ownHosts = (port: number, more = ''): Set<string> =>
-  new Set([`127.0.0.1:${port}`, `localhost:${port}`, `[::1]:${port}`, ...(more === '' ? [] : [more.toLowerCase()])])
+  new Set([
+    `127.0.0.1:${port}`,
+    `localhost:${port}`,
+    `[::1]:${port}`,
+    ...(more === '' ? [] : [more.toLowerCase()]),
+  ])

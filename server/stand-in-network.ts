@@ -72,7 +72,9 @@ function answerAt(
     return {
       status: 404,
       headers: { 'content-type': 'text/html; charset=utf-8' },
-      body: Buffer.from('<!doctype html><html lang="en"><title>Not found</title><h1>There is no such page</h1>'),
+      body: Buffer.from(
+        '<!doctype html><html lang="en"><title>Not found</title><h1>There is no such page</h1>',
+      ),
       delay: 0,
     }
   const type = file === null ? 'text/html' : typeOf(extname(file))

@@ -21,8 +21,10 @@ export function outcomesOf(work: ReadonlyMap<PageId, Decisions>, date: string): 
     for (const [key, value] of Object.entries(decisions)) {
       if (key.startsWith('conflict:'))
         outcomes.conflicts.push({ page, key, target: key.slice(9), conflict: value as Conflict })
-      else if (key.startsWith('aside:')) outcomes.aside.push({ page, key, target: key.slice(6).replace(/^edit:/, ''), aside: value as Aside })
-      else if (key.startsWith('edit:')) outcomes.toDo.push({ page, target: key.slice(5), edit: value as Edit })
+      else if (key.startsWith('aside:'))
+        outcomes.aside.push({ page, key, target: key.slice(6).replace(/^edit:/, ''), aside: value as Aside })
+      else if (key.startsWith('edit:'))
+        outcomes.toDo.push({ page, target: key.slice(5), edit: value as Edit })
       else if (key === 'live')
         for (const live of value as LiveEdit[])
           if (live.date === date) outcomes.live.push({ page, target: live.target, live })

@@ -22,7 +22,8 @@ export function Section<T>({
   return (
     <section aria-labelledby={id} className="mt-7">
       <h2 id={id} className="font-serif text-[20px]">
-        {title} <span className="text-[15px] text-ink-2 tabular-nums">{items.length.toLocaleString('en')}</span>
+        {title}{' '}
+        <span className="text-[15px] text-ink-2 tabular-nums">{items.length.toLocaleString('en')}</span>
       </h2>
       <p className="text-[13px] text-ink-2">{about}</p>
       <ul className="mt-2 border-t border-rule">{shown.map(children)}</ul>

@@ -9,10 +9,23 @@ export interface AddressLine {
   quiet: boolean
 }
 
-export function AddressesTable({ lines, label, height = 380 }: { lines: AddressLine[]; label: string; height?: number }) {
+export function AddressesTable({
+  lines,
+  label,
+  height = 380,
+}: {
+  lines: AddressLine[]
+  label: string
+  height?: number
+}) {
   const box = useRef<HTMLDivElement>(null)
   // eslint-disable-next-line react-hooks/incompatible-library
-  const rows = useVirtualizer({ count: lines.length, getScrollElement: () => box.current, estimateSize: () => 28, overscan: 12 })
+  const rows = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => 28,
+    overscan: 12,
+  })
   return (
     <div
       ref={box}

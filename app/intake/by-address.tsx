@@ -65,15 +65,20 @@ export function ByAddress({ address, again = null }: { address: string; again?: 
     const fetched = await core().fetchPlanned(
       ticket.current!,
       today(),
-      callback((progress: FetchingProgress) => setStep((s) => (s.at === 'fetching' ? { ...s, progress } : s))),
+      callback((progress: FetchingProgress) =>
+        setStep((s) => (s.at === 'fetching' ? { ...s, progress } : s)),
+      ),
     )
-    if (!fetched) return setStep({ at: 'asking', problem: 'What was planned is no longer at hand. Look at the address again.' })
+    if (!fetched)
+      return setStep({
+        at: 'asking',
+        problem: 'What was planned is no longer at hand. Look at the address again.',
+      })
     if (fetched.cancelled) return setStep({ at: 'stopped', fetched, name })
     await read(fetched, name)
   }
   async function read(fetched: FetchedView, name: string) {
-    if (fetched.pages === 0)
-      return setStep({ at: 'failed', why: 'No page could be fetched.', fetched })
+    if (fetched.pages === 0) return setStep({ at: 'failed', why: 'No page could be fetched.', fetched })
     if (again) return navigate(await again.take(ticket.current!))
     setStep({ at: 'reading', progress: { done: 0, of: fetched.pages, now: '' } })
     const taken: TakenIn = await core().takeIn(
@@ -97,7 +102,9 @@ export function ByAddress({ address, again = null }: { address: string; again?: 
 
   switch (step.at) {
     case 'asking':
-      return <QuestionForm given={asked} problem={step.problem} onAsk={(given) => void look(given).catch(fail)} />
+      return (
+        <QuestionForm given={asked} problem={step.problem} onAsk={(given) => void look(given).catch(fail)} />
+      )
     case 'looking':
       return (
         <p role="status" className="mt-6 text-ink-2">
@@ -141,9 +148,16 @@ export function ByAddress({ address, again = null }: { address: string; again?: 
     case 'stopped':
       return (
         <section className="sheet mt-6 max-w-[760px] p-7" role="alertdialog" aria-label="Cancelled">
-          <p className="font-serif text-[19px]">Cancelled. {plural(step.fetched.pages, 'page')} had come by then.</p>
+          <p className="font-serif text-[19px]">
+            Cancelled. {plural(step.fetched.pages, 'page')} had come by then.
+          </p>
           <div className="mt-4 flex gap-3">
-            <button type="button" className="button" disabled={step.fetched.pages === 0} onClick={() => void read(step.fetched, step.name).catch(fail)}>
+            <button
+              type="button"
+              className="button"
+              disabled={step.fetched.pages === 0}
+              onClick={() => void read(step.fetched, step.name).catch(fail)}
+            >
               Keep what came
             </button>
             <button type="button" className="button button-main" onClick={drop}>

@@ -6,7 +6,8 @@ import { usePaletteGroup } from '../ui/command-registry.ts'
 import { core } from '../workers/client.ts'
 
 /** A scheme, or a name with a dot in it, and no space. */
-const looksLikeAddress = (typed: string): boolean => /^(?:https?:\/\/\S+|[\w-]+(?:\.[\w-]+)+(?:[/?]\S*)?)$/i.test(typed)
+const looksLikeAddress = (typed: string): boolean =>
+  /^(?:https?:\/\/\S+|[\w-]+(?:\.[\w-]+)+(?:[/?]\S*)?)$/i.test(typed)
 
 export function useLookAtAddress(): void {
   const navigate = useNavigate()
@@ -23,7 +24,11 @@ export function useLookAtAddress(): void {
     looksLikeAddress(typed)
       ? [
           { id: 'look', name: `Look at the page ${typed}`, run: () => void look(typed) },
-          { id: 'take', name: `Take in the site ${typed}`, run: () => void navigate(`/intake?address=${encodeURIComponent(typed)}`) },
+          {
+            id: 'take',
+            name: `Take in the site ${typed}`,
+            run: () => void navigate(`/intake?address=${encodeURIComponent(typed)}`),
+          },
         ]
       : [],
   )

@@ -37,19 +37,26 @@ export function Plan({
   onBack(): void
 }) {
   const [shown, setShown] = useState<'taken' | 'left out'>('taken')
-  const { register, handleSubmit, formState } = useForm({ resolver: again === null ? joiResolver(nameSchema) : undefined, defaultValues: { name } })
+  const { register, handleSubmit, formState } = useForm({
+    resolver: again === null ? joiResolver(nameSchema) : undefined,
+    defaultValues: { name },
+  })
   const taken = plan.addresses.filter((a) => a.leftOut === null)
   const left = plan.addresses.filter((a) => a.leftOut !== null)
   const counts = new Map<LeftOutBy, number>()
   for (const { leftOut } of left) counts.set(leftOut!, (counts.get(leftOut!) ?? 0) + 1)
   const byLinks = plan.how === 'links'
   return (
-    <form noValidate className="mt-5 grid grid-cols-[minmax(0,1fr)_330px] gap-8" onSubmit={handleSubmit((given) => onTake(given.name))}>
+    <form
+      noValidate
+      className="mt-5 grid grid-cols-[minmax(0,1fr)_330px] gap-8"
+      onSubmit={handleSubmit((given) => onTake(given.name))}
+    >
       <section aria-label="Addresses">
         {byLinks ? (
           <p className="sheet p-6 font-serif text-[17px]">
-            Links are followed from {plan.start}. Which pages there are shows on the way; those that robots.txt holds
-            back, that lie outside or that you leave out are listed at the end.
+            Links are followed from {plan.start}. Which pages there are shows on the way; those that
+            robots.txt holds back, that lie outside or that you leave out are listed at the end.
           </p>
         ) : (
           <>
@@ -63,13 +70,17 @@ export function Plan({
                   className={`border-b-2 pb-1 ${shown === which ? 'border-ink font-semibold' : 'border-transparent text-ink-2'}`}
                   onClick={() => setShown(which)}
                 >
-                  {which === 'taken' ? `${plural(taken.length, 'page')} would be taken in` : `${left.length.toLocaleString('en')} left out`}
+                  {which === 'taken'
+                    ? `${plural(taken.length, 'page')} would be taken in`
+                    : `${left.length.toLocaleString('en')} left out`}
                 </button>
               ))}
             </div>
             {(shown === 'taken' ? taken : left).length === 0 ? (
               <p className="border-y border-rule py-6 text-ink-2">
-                {shown === 'taken' ? 'No page of it would be taken in: see what is left out, and why.' : 'Nothing is left out.'}
+                {shown === 'taken'
+                  ? 'No page of it would be taken in: see what is left out, and why.'
+                  : 'Nothing is left out.'}
               </p>
             ) : (
               <AddressesTable
@@ -103,10 +114,16 @@ export function Plan({
         <LeaveOut typed={leaveOut} onChange={onLeaveOut} />
         {again === null ? (
           <div className="mt-4">
-            <FormField label="What you call the site" registered={register('name')} error={formState.errors.name} />
+            <FormField
+              label="What you call the site"
+              registered={register('name')}
+              error={formState.errors.name}
+            />
           </div>
         ) : (
-          <p className="mt-4 text-ink-2">The pages of “{again}” are taken in again; the work on them is kept.</p>
+          <p className="mt-4 text-ink-2">
+            The pages of “{again}” are taken in again; the work on them is kept.
+          </p>
         )}
         <button type="submit" className="button button-main mt-5" disabled={!byLinks && taken.length === 0}>
           {byLinks ? 'Follow the links' : `Take in ${plural(taken.length, 'page')}`}

@@ -81,17 +81,42 @@ export function QuestionForm({
       />
       <fieldset className="mt-5">
         <legend className="font-semibold">Which pages</legend>
-        <Way value="sitemap" name="Those of its sitemap" about="found by robots.txt or at the usual place; or enter the sitemap’s own address" registered={register('how')} />
-        <Way value="links" name="Those that links lead to" about="from this page to the next, within the site" registered={register('how')} />
-        <Way value="page" name="This page alone" about="kept among the loose pages" registered={register('how')} />
+        <Way
+          value="sitemap"
+          name="Those of its sitemap"
+          about="found by robots.txt or at the usual place; or enter the sitemap’s own address"
+          registered={register('how')}
+        />
+        <Way
+          value="links"
+          name="Those that links lead to"
+          about="from this page to the next, within the site"
+          registered={register('how')}
+        />
+        <Way
+          value="page"
+          name="This page alone"
+          about="kept among the loose pages"
+          registered={register('how')}
+        />
       </fieldset>
       {how !== 'page' && (
         <div className="mt-5 grid grid-cols-[1fr_1fr] gap-x-6 gap-y-4">
           <div>
-            <FormField label="Pages, at most" registered={register('most', { valueAsNumber: true })} error={formState.errors.most} />
+            <FormField
+              label="Pages, at most"
+              registered={register('most', { valueAsNumber: true })}
+              error={formState.errors.most}
+            />
           </div>
           <div>
-            <FormField label="Only under the path" help="/ is all of the site." registered={register('path')} error={formState.errors.path} className="font-mono text-[13px]" />
+            <FormField
+              label="Only under the path"
+              help="/ is all of the site."
+              registered={register('path')}
+              error={formState.errors.path}
+              className="font-mono text-[13px]"
+            />
           </div>
           <div className="col-span-2">
             <FormField
@@ -104,7 +129,8 @@ export function QuestionForm({
             />
           </div>
           <label className="col-span-2 flex items-baseline gap-2">
-            <input type="checkbox" {...register('queries')} /> Addresses with a query, such as /shop?id=3, are pages too
+            <input type="checkbox" {...register('queries')} /> Addresses with a query, such as /shop?id=3, are
+            pages too
           </label>
         </div>
       )}

@@ -3,6 +3,8 @@ import { Link, useNavigate, useParams } from 'react-router'
 import { closeSession } from '../session/session.ts'
 import type { Session } from '../session/session.ts'
 import { outcomesOf } from '../again/outcomes.ts'
+import { openFields, suggestionOf } from '../../core/work/suggestions.ts'
+import { plural } from '../ui/plural.ts'
 import { useSessionState } from '../session/use-session.ts'
 import { tell } from '../ui/tell.ts'
 import { core } from '../workers/client.ts'
@@ -16,11 +18,23 @@ export function OverTheLedger({ session }: { session: Session }) {
     async () => ({ again: await core().againOf(siteId!), redo: await core().canRedoAgain(siteId!) }),
     [siteId],
   )
-  if (!state || (!state.again && !state.redo)) return null
-  const open = state.again ? outcomesOf(work, state.again.date) : null
+  const suggestions = [...work.values()].filter((d) => {
+    const suggestion = suggestionOf(d)
+    return suggestion !== null && openFields(suggestion).length > 0
+  }).length
+  if (suggestions === 0 && (!state || (!state.again && !state.redo))) return null
+  const open = state?.again ? outcomesOf(work, state.again.date) : null
   return (
     <div className="mb-3 flex flex-wrap gap-x-8 gap-y-1 border-l-2 border-quill bg-paper px-4 py-2 text-[14px]">
-      {state.again && open && (
+      {suggestions > 0 && (
+        <p>
+          <Link className="action" to={`/sites/${siteId}/suggestions`}>
+            {plural(suggestions, 'suggestion')}
+          </Link>{' '}
+          to answer.
+        </p>
+      )}
+      {state?.again && open && (
         <p>
           <Link className="action" to={`/sites/${siteId}/taken-again`}>
             Taken in again on {state.again.date}
@@ -28,7 +42,7 @@ export function OverTheLedger({ session }: { session: Session }) {
           : {open.live.length} in place, {open.toDo.length} still to do, {open.conflicts.length} in conflict.
         </p>
       )}
-      {state.redo && (
+      {state?.redo && (
         <p>
           Taking in again was undone.{' '}
           <button

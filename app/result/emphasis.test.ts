@@ -32,11 +32,13 @@ describe('words that stand out', () => {
 describe('an address in parts', () => {
   const site = { root: 'site/', base: 'https://s.example/' }
   it('is what was typed, else what the page has', () => {
-    expect(ownParts({ file: 'site/a/b.html', path: 'site/a/b.html', url: 'https://s.example/a/b.html' }, site).segments).toEqual([
-      'a',
-      'b',
-    ])
-    expect(ownParts({ file: null, path: 'https://s.example/a/b/', url: 'https://s.example/a/c/' }, site).segments).toEqual(['a', 'b'])
+    expect(
+      ownParts({ file: 'site/a/b.html', path: 'site/a/b.html', url: 'https://s.example/a/b.html' }, site)
+        .segments,
+    ).toEqual(['a', 'b'])
+    expect(
+      ownParts({ file: null, path: 'https://s.example/a/b/', url: 'https://s.example/a/c/' }, site).segments,
+    ).toEqual(['a', 'b'])
     expect(typedSegments({}, ['a', 'b'])).toEqual(['a', 'b'])
     expect(typedSegments({ 'edit:slug': { value: 'c d' } }, ['a', 'b'])).toEqual(['a', 'c d'])
     expect(typedSegments({ 'edit:slug': { value: '/x/y' } }, ['a', 'b'])).toEqual(['x', 'y'])

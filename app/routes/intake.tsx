@@ -15,7 +15,10 @@ export const meta = () => [{ title: 'Intake · Keen Quill' }]
 export async function clientLoader({ request }: Route.ClientLoaderArgs) {
   const asked = new URL(request.url).searchParams
   const again = asked.get('again')
-  return { address: asked.get('address') ?? '', again: again === null ? null : ((await db.sites.get(again)) ?? null) }
+  return {
+    address: asked.get('address') ?? '',
+    again: again === null ? null : ((await db.sites.get(again)) ?? null),
+  }
 }
 clientLoader.hydrate = true as const
 
@@ -39,7 +42,9 @@ export default function Intake({ loaderData }: Route.ComponentProps) {
         </Link>
       </Masthead>
       <main className="mx-auto max-w-[1100px] px-8 py-9">
-        <h1 className="font-serif text-[26px]">{again ? `Take “${again.name}” in again` : 'Intake by address'}</h1>
+        <h1 className="font-serif text-[26px]">
+          {again ? `Take “${again.name}” in again` : 'Intake by address'}
+        </h1>
         <p className="mt-1 text-ink-2">
           {again
             ? 'What was decided is matched to the pages as they are now: you see what is live, what is still to do, and what somebody else changed. All of it can be undone in one step.'
@@ -57,7 +62,14 @@ function TakeAgain({ site }: { site: SiteRecord }) {
   const { from } = site
   const asked =
     from?.by === 'address'
-      ? { ...firstAsked(from.start), how: from.how, most: from.most, path: from.path, leaveOut: from.leftOut.join('\n'), queries: from.queries }
+      ? {
+          ...firstAsked(from.start),
+          how: from.how,
+          most: from.most,
+          path: from.path,
+          leaveOut: from.leftOut.join('\n'),
+          queries: from.queries,
+        }
       : firstAsked(from?.by === 'page' ? '' : site.base)
   async function take(ticket: number): Promise<string> {
     await settled()
@@ -76,7 +88,8 @@ function TakeAgain({ site }: { site: SiteRecord }) {
     <>
       {progress && (
         <p role="status" className="mt-6 text-ink-2">
-          Comparing with the time before: {progress.done.toLocaleString('en')} of {progress.of.toLocaleString('en')} …
+          Comparing with the time before: {progress.done.toLocaleString('en')} of{' '}
+          {progress.of.toLocaleString('en')} …
         </p>
       )}
       <div hidden={progress !== null}>

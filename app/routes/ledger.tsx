@@ -80,6 +80,9 @@ export default function Ledger() {
           <Link className="quiet" to={`/intake?again=${state.site.id}`}>
             Take in again …
           </Link>
+          <Link className="quiet" to={`/sites/${state.site.id}/suggestions`}>
+            Suggestions …
+          </Link>
           <KeywordSheet session={session} />
           <input
             type="search"

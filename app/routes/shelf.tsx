@@ -5,7 +5,8 @@ import Joi from 'joi'
 import type { Route } from './+types/shelf'
 import { inventedWeb } from '../store/invented-web.ts'
 import { demoWasSeeded, putDemoOnShelf, sweepShelf } from '../shelf/demo.ts'
-import { fromDrop, fromPicker } from '../shelf/dropped.ts'
+import { fromDrop, fromPicker, isSheet } from '../shelf/dropped.ts'
+import { SheetDialog } from '../intake/sheet-dialog.tsx'
 import { useLookAtAddress } from '../intake/look-at.ts'
 import { InventedWeb } from '../shelf/invented-web.tsx'
 import { IntakeDialog } from '../shelf/intake-dialog.tsx'
@@ -63,6 +64,7 @@ export function HydrateFallback() {
 export default function Shelf({ loaderData }: Route.ComponentProps) {
   const { sites, seed, web } = loaderData as Awaited<ReturnType<typeof clientLoader>>
   const [input, setInput] = useState<IntakeInput | null>(null)
+  const [sheet, setSheet] = useState<File | null>(null)
   const [pasting, setPasting] = useState(false)
   const [over, setOver] = useState(false)
   const folderInput = useRef<HTMLInputElement>(null)
@@ -84,9 +86,13 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
   }, [demo.state, demo.data, revalidate])
 
   const busy = demo.state !== 'idle' || (seed && !demo.data)
+  const take = (picked: IntakeInput) => {
+    if (picked.kind === 'page' && isSheet(picked.file)) setSheet(picked.file)
+    else setInput(picked)
+  }
   const pick = (list: FileList | null) => {
     const picked = list && fromPicker(list)
-    if (picked) setInput(picked)
+    if (picked) take(picked)
   }
 
   return (
@@ -99,9 +105,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
       <main className="mx-auto max-w-[1100px] px-8 py-9">
         <div className="flex items-baseline gap-4">
           <h1 className="font-serif text-[26px]">Shelf</h1>
-          <p className="font-serif text-[15px] text-ink-2 italic">
-            the sites kept in this browser
-          </p>
+          <p className="font-serif text-[15px] text-ink-2 italic">the sites kept in this browser</p>
         </div>
 
         <section
@@ -114,7 +118,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
           onDrop={(e) => {
             e.preventDefault()
             setOver(false)
-            void fromDrop(e.dataTransfer).then((dropped) => dropped && setInput(dropped))
+            void fromDrop(e.dataTransfer).then((dropped) => dropped && take(dropped))
           }}
           className={`sheet mt-5 border-dashed px-8 py-7 ${over ? 'border-quill bg-quill-soft' : ''}`}
         >
@@ -135,15 +139,15 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
             </button>
           </Form>
           <p className="mt-4 text-ink-2">
-            Or drop a folder of HTML here, a ZIP archive, a single page, or a project file. Up to 5,000 pages or
-            500 MB.
+            Or drop a folder of HTML here, a ZIP archive, a single page, a sheet of pages (CSV, XLSX, ODS), or
+            a project file. Up to 5,000 pages or 500 MB.
           </p>
           <div className="mt-4 flex flex-wrap gap-3">
             <button type="button" className="button" onClick={() => folderInput.current?.click()}>
               Choose a folder …
             </button>
             <button type="button" className="button" onClick={() => fileInput.current?.click()}>
-              Choose a ZIP or a page …
+              Choose a ZIP, a page or a sheet …
             </button>
             <button type="button" className="button" onClick={() => setPasting(true)}>
               Paste a page’s source …
@@ -169,7 +173,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
             hidden
             aria-label="ZIP or page"
             data-testid="file-input"
-            accept=".zip,.html,.htm,.xhtml"
+            accept=".zip,.html,.htm,.xhtml,.csv,.tsv,.xlsx,.ods"
             onChange={(e) => {
               pick(e.target.files)
               e.target.value = ''
@@ -210,12 +214,16 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
         )}
         <footer className="mt-8 border-t border-rule pt-4 text-[13px] text-ink-2">
           <p>
-            Pages, and all work on them, stay in this browser. What is sent: the addresses that you ask for, to the
-            sites that they are of. <Link to="/about" className="quiet">More on that</Link>
+            Pages, and all work on them, stay in this browser. What is sent: the addresses that you ask for,
+            to the sites that they are of.{' '}
+            <Link to="/about" className="quiet">
+              More on that
+            </Link>
           </p>
           {loaderData.demo && <InventedWeb state={web} />}
         </footer>
       </main>
+      {sheet && <SheetDialog file={sheet} onClose={() => setSheet(null)} />}
       {input && <IntakeDialog input={input} onClose={() => setInput(null)} />}
       <PasteDialog
         open={pasting}
@@ -242,8 +250,8 @@ function SiteOnShelf({ site, onReset, busy }: { site: SiteRecord; onReset(): voi
           {site.name}
         </Link>
         <p className="truncate text-[13px] text-ink-2">
-          {site.from?.by === 'page' ? 'pages looked at by their address' : site.base} · {plural(site.pages, 'page')} ·
-          taken in {site.takenIn}
+          {site.from?.by === 'page' ? 'pages looked at by their address' : site.base} ·{' '}
+          {plural(site.pages, 'page')} · taken in {site.takenIn}
           {site.unread.length > 0 && ` · ${plural(site.unread.length, 'file')} not read`}
         </p>
       </div>

@@ -27,7 +27,8 @@ export default function TakenAgain() {
       <main className="mx-auto max-w-[1000px] px-8 py-8">
         <h1 className="font-serif text-[26px]">Taken in again</h1>
         <p className="mt-3 text-ink-2">
-          The pages of this site were taken in once. Some weeks after a hand-off, take them in again to see what is live.
+          The pages of this site were taken in once. Some weeks after a hand-off, take them in again to see
+          what is live.
         </p>
         <p className="mt-4">
           <Link className="action" to={`/intake?again=${siteId}`}>
@@ -48,7 +49,14 @@ function Report({ session, again }: { session: Session; again: AgainRecord }) {
   }
   const fresh = again.new.filter((id) => rows.has(id))
   const nothing =
-    outcomes.conflicts.length + outcomes.live.length + outcomes.toDo.length + outcomes.aside.length + fresh.length + again.gone.length + again.moved.length === 0
+    outcomes.conflicts.length +
+      outcomes.live.length +
+      outcomes.toDo.length +
+      outcomes.aside.length +
+      fresh.length +
+      again.gone.length +
+      again.moved.length ===
+    0
   return (
     <main className="mx-auto max-w-[1000px] px-8 py-7">
       <div className="flex items-baseline gap-5">
@@ -59,24 +67,44 @@ function Report({ session, again }: { session: Session; again: AgainRecord }) {
         <UndoAll again={again} />
       </div>
       {nothing && (
-        <p className="sheet mt-6 p-7 font-serif text-[17px]">Nothing was drafted, and no page is new, gone or moved.</p>
+        <p className="sheet mt-6 p-7 font-serif text-[17px]">
+          Nothing was drafted, and no page is new, gone or moved.
+        </p>
       )}
       <Conflicts session={session} outcomes={outcomes} page={page} />
-      <Section id="live" title="In place" about="The page says now what was wanted: these edits are done." items={outcomes.live}>
+      <Section
+        id="live"
+        title="In place"
+        about="The page says now what was wanted: these edits are done."
+        items={outcomes.live}
+      >
         {({ page: id, target, live }, i) => (
           <Line key={i} page={page(id)} what={targetName(target)}>
             <span className="font-serif">{live.value || 'taken out'}</span>
           </Line>
         )}
       </Section>
-      <Section id="to-do" title="Still to do" about="The page says what it said before." items={outcomes.toDo}>
+      <Section
+        id="to-do"
+        title="Still to do"
+        about="The page says what it said before."
+        items={outcomes.toDo}
+      >
         {({ page: id, target, edit }, i) => (
           <Line key={i} page={page(id)} what={targetName(target)}>
-            <span className="font-serif">{edit.value ?? (edit.remove ? 'to be taken out' : edit.level ? `to level ${edit.level}` : 'changed')}</span>
+            <span className="font-serif">
+              {edit.value ??
+                (edit.remove ? 'to be taken out' : edit.level ? `to level ${edit.level}` : 'changed')}
+            </span>
           </Line>
         )}
       </Section>
-      <Section id="gone" title="Gone from their pages" about="What these edits were about is no longer on the page. They are kept here." items={outcomes.aside}>
+      <Section
+        id="gone"
+        title="Gone from their pages"
+        about="What these edits were about is no longer on the page. They are kept here."
+        items={outcomes.aside}
+      >
         {({ page: id, key, target, aside }, i) => (
           <Line key={i} page={page(id)} what={target.startsWith('stet:') ? 'Stet' : targetName(target)}>
             <span className="font-serif">{aside.was}</span>{' '}
@@ -90,7 +118,12 @@ function Report({ session, again }: { session: Session; again: AgainRecord }) {
           </Line>
         )}
       </Section>
-      <Section id="moved" title="Pages that moved" about="Known by a redirect, or by what they say." items={again.moved}>
+      <Section
+        id="moved"
+        title="Pages that moved"
+        about="Known by a redirect, or by what they say."
+        items={again.moved}
+      >
         {({ id, from, to }) => (
           <Line key={id} page={page(id)} what="">
             <span className="text-[13px] text-ink-2">
@@ -106,12 +139,19 @@ function Report({ session, again }: { session: Session; again: AgainRecord }) {
           </Line>
         )}
       </Section>
-      <Section id="gone-pages" title="Pages that are gone" about="What was decided for them is kept until the pages are taken in once more." items={again.gone}>
+      <Section
+        id="gone-pages"
+        title="Pages that are gone"
+        about="What was decided for them is kept until the pages are taken in once more."
+        items={again.gone}
+      >
         {({ id, url, title, decisions }) => (
           <Line key={id} page={<span className="break-all">{url}</span>} what="">
             <span className="font-serif">{title}</span>{' '}
             {Object.keys(decisions).length > 0 && (
-              <span className="text-[13px] text-ink-2">({plural(Object.keys(decisions).length, 'decision')})</span>
+              <span className="text-[13px] text-ink-2">
+                ({plural(Object.keys(decisions).length, 'decision')})
+              </span>
             )}
           </Line>
         )}
@@ -123,7 +163,10 @@ function Report({ session, again }: { session: Session; again: AgainRecord }) {
 function PageLink({ row }: { row: { path: string; url: string } }) {
   const { siteId } = useParams()
   return (
-    <Link className="block truncate text-quill hover:underline" to={`/sites/${siteId}/desk?page=${encodeURIComponent(row.path)}`}>
+    <Link
+      className="block truncate text-quill hover:underline"
+      to={`/sites/${siteId}/desk?page=${encodeURIComponent(row.path)}`}
+    >
       {shownPath(row)}
     </Link>
   )

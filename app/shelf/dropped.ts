@@ -1,6 +1,9 @@
 /** What a drop or a picker gives, as one of the kinds of intake. */
 import type { IntakeInput } from '../workers/open-input.ts'
 
+/** Whether a file is a sheet by its name. */
+export const isSheet = (file: File): boolean => /\.(?:csv|tsv|xlsx|ods|xls)$/i.test(file.name)
+
 const isZip = (file: File) => /\.zip$/i.test(file.name) || file.type === 'application/zip'
 
 /** Files of a picker, with the folder's own name taken off their paths. */

@@ -33,8 +33,15 @@ export interface SiteRecord {
 /** Where a site's pages were taken from, so that they can be taken in again in the same way. */
 export type SiteSource =
   | { by: 'files' | 'sheet' | 'page' }
-  | { by: 'address'; start: string; how: 'page' | 'sitemap' | 'links'; leftOut: string[]; most: number; path: string; queries: boolean }
-
+  | {
+      by: 'address'
+      start: string
+      how: 'page' | 'sitemap' | 'links'
+      leftOut: string[]
+      most: number
+      path: string
+      queries: boolean
+    }
 
 /** A page's row in the ledger. */
 export interface RowRecord extends LedgerRow {

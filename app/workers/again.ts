@@ -13,7 +13,12 @@ import { opened, type Pending } from './open-input.ts'
 import { current, sourceFor, type Open } from './open-site.ts'
 
 export type TakenAgain =
-  | { ok: true; site: SiteRecord; counts: Counts; pages: { new: number; gone: number; moved: number; changed: number } }
+  | {
+      ok: true
+      site: SiteRecord
+      counts: Counts
+      pages: { new: number; gone: number; moved: number; changed: number }
+    }
   | { ok: false; why: string }
 
 /** Takes what was opened or fetched under a ticket in as the next state of a site. */
@@ -62,7 +67,8 @@ export async function takeAgain(
       continue
     }
     next.set(page.id, rebased.value.decisions)
-    for (const [status, count] of Object.entries(rebased.value.counts)) counts[status as keyof Counts] += count
+    for (const [status, count] of Object.entries(rebased.value.counts))
+      counts[status as keyof Counts] += count
   }
   const again: Omit<AgainRecord, 'site'> = {
     before: siteId,
@@ -103,7 +109,8 @@ export async function takeAgain(
 const decisionsOfSite = async (site: string): Promise<Map<PageId, Decisions>> =>
   new Map((await db.decisions.where('site').equals(site).toArray()).map((w) => [w.page, w.decisions]))
 
-const sameBytes = (a: Uint8Array, b: Uint8Array): boolean => a.length === b.length && a.every((byte, i) => byte === b[i])
+const sameBytes = (a: Uint8Array, b: Uint8Array): boolean =>
+  a.length === b.length && a.every((byte, i) => byte === b[i])
 
 interface Matched {
   /** Those that were taken now, each with the id that it had, then those that only a sheet knows. */
@@ -117,7 +124,14 @@ interface Matched {
 async function matchAll(open: Open, found: Pending, pages: PageIdentity[]): Promise<Matched> {
   const before = [...open.pages.values()].map(({ id, url, file }) => {
     const row = open.rows.get(id)
-    return { id, url, file, title: row?.title ?? null, h1: row?.h1 ?? null, description: row?.description ?? null }
+    return {
+      id,
+      url,
+      file,
+      title: row?.title ?? null,
+      h1: row?.h1 ?? null,
+      description: row?.description ?? null,
+    }
   })
   // What answers with an error is no page that anything was decided for.
   const answering = pages.filter((page) => !fails(page))
@@ -139,7 +153,8 @@ async function matchAll(open: Open, found: Pending, pages: PageIdentity[]): Prom
     if (!match) fresh.push(id)
     else kept.add(id)
     const was = open.pages.get(id)?.url
-    if (match && match.by !== 'address' && was !== undefined && was !== page.url) moved.push({ id, from: was, to: page.url })
+    if (match && match.by !== 'address' && was !== undefined && was !== page.url)
+      moved.push({ id, from: was, to: page.url })
     return { ...page, id }
   })
   for (const page of pages.filter(fails)) {
@@ -185,7 +200,9 @@ async function putInPlace(
   today: string,
 ): Promise<void> {
   const first = firstOf(open.site)
-  const older = await db.sites.filter((s) => firstOf(s) === first && s.id !== open.site.id && s.id !== site.id).toArray()
+  const older = await db.sites
+    .filter((s) => firstOf(s) === first && s.id !== open.site.id && s.id !== site.id)
+    .toArray()
   await db.transaction('rw', [db.sites, db.decisions, db.again, db.snapshots], async () => {
     await db.decisions.bulkPut([...next].map(([page, decisions]) => ({ site: site.id, page, decisions })))
     await db.again.put({ ...again, site: site.id })
@@ -209,7 +226,8 @@ async function putInPlace(
 }
 
 /** What came of taking a site in again; null where it was taken in once. */
-export const againOf = async (siteId: string): Promise<AgainRecord | null> => (await db.again.get(siteId)) ?? null
+export const againOf = async (siteId: string): Promise<AgainRecord | null> =>
+  (await db.again.get(siteId)) ?? null
 
 /** Goes back to the state before; what was decided since waits in the state that is left. Answers the site to open. */
 export async function undoAgain(siteId: string): Promise<string | null> {

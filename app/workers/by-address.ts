@@ -11,7 +11,13 @@ import { newTicket, opened } from './open-input.ts'
 export const askServer =
   (web: WebState): Ask =>
   async (address, as, signal) => {
-    const down = (message: string) => ({ ok: false as const, url: address, hops: [], code: 'server', message })
+    const down = (message: string) => ({
+      ok: false as const,
+      url: address,
+      hops: [],
+      code: 'server',
+      message,
+    })
     let response: Response
     try {
       response = await fetch('/fetching', {
@@ -24,7 +30,10 @@ export const askServer =
       return down('Keen Quill’s own server does not answer. Start it again, then try once more.')
     }
     const message = response.ok ? readFetched(new Uint8Array(await response.arrayBuffer())) : null
-    return message ?? down(`Keen Quill’s own server could not fetch it (${response.status}). Reload this page and try again.`)
+    return (
+      message ??
+      down(`Keen Quill’s own server could not fetch it (${response.status}). Reload this page and try again.`)
+    )
   }
 
 /** What a view shows of a plan: a robots.txt is a matter for the worker. */
@@ -54,7 +63,10 @@ export async function planByAddress(
 }
 
 /** The same addresses with others left out, or fewer of them: nothing is asked for again. */
-export function replan(ticket: number, { leaveOut, most }: Pick<SiteQuestion, 'leaveOut' | 'most'>): PlanView | null {
+export function replan(
+  ticket: number,
+  { leaveOut, most }: Pick<SiteQuestion, 'leaveOut' | 'most'>,
+): PlanView | null {
   const plan = plans.get(ticket)
   if (!plan) return null
   const scope = { ...plan.scope, leaveOut, most }

@@ -11,6 +11,8 @@ import * as structure from './structure.ts'
 import * as templates from './templates.ts'
 import * as intake from './intake.ts'
 import * as loosePages from './loose-pages.ts'
+import * as sheets from './sheets.ts'
+import * as suggestionMarks from './suggestion-marks.ts'
 import * as openInput from './open-input.ts'
 
 /** One intake at a time in this browser; a lock that nobody holds tells the shelf that an unfinished intake was cut off. */
@@ -47,6 +49,11 @@ const api = {
   lookAt: loosePages.lookAt,
   takeAgain: (...args: Parameters<typeof again.takeAgain>) => alone(() => again.takeAgain(...args)),
   againOf: again.againOf,
+  openSheet: sheets.openSheet,
+  pagesFromSheet: sheets.pagesFromSheet,
+  matchSuggestions: sheets.matchSuggestions,
+  officeSheet: sheets.officeSheet,
+  suggestionMarks: suggestionMarks.suggestionMarks,
   undoAgain: again.undoAgain,
   redoAgain: again.redoAgain,
   canRedoAgain: again.canRedoAgain,

@@ -124,6 +124,13 @@ export async function takeIn(
     }
     progress({ done: total, of: total, now: '' })
     if (found.addresses) await db.addresses.put({ site: id, ...found.addresses })
+    // What a sheet says beside the addresses.
+    if (found.kind === 'sheet' && found.work)
+      await db.decisions.bulkPut(
+        [...found.work].flatMap(([page, decisions]) =>
+          Object.keys(decisions).length > 0 ? [{ site: id, page, decisions }] : [],
+        ),
+      )
     await given.beforeReady?.(site)
     site.status = 'ready'
     await db.sites.put(site)

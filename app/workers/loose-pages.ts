@@ -17,13 +17,16 @@ export type LookedAt = { ok: true; site: string; page: string } | { ok: false; w
 /** Fetches a page and puts it among the loose ones, in place of the same page as it was; work on it stays. */
 export async function lookAt(address: string, today: string): Promise<LookedAt> {
   const url = typedAddress(address)
-  if (url === null) return { ok: false, why: 'This is not a web address. Write it like https://www.your-site.example/page.' }
+  if (url === null)
+    return { ok: false, why: 'This is not a web address. Write it like https://www.your-site.example/page.' }
   const answer = await askServer(await inventedWeb())(url, 'page')
   if (!answer.ok) return { ok: false, why: answer.message }
   if (answer.mediaType !== '' && !/^(?:text\/html|application\/xhtml\+xml)$/.test(answer.mediaType))
     return { ok: false, why: `The address gives ${answer.mediaType}, which is not a page.` }
   const site = await looseSite(today)
-  const known = (await db.ledger.where('site').equals(site.id).toArray()).find((row) => sameAddress(row.path, answer.url))
+  const known = (await db.ledger.where('site').equals(site.id).toArray()).find((row) =>
+    sameAddress(row.path, answer.url),
+  )
   const identity: PageIdentity = {
     id: known?.id ?? crypto.randomUUID(),
     url: answer.url,
@@ -34,7 +37,12 @@ export async function lookAt(address: string, today: string): Promise<LookedAt> 
   const decisions = known ? ((await db.decisions.get([site.id, known.id]))?.decisions ?? {}) : {}
   // What was decided for a page is decided for its source as it was: then that stays, until the page is taken in again.
   if (known && Object.keys(decisions).length > 0) return { ok: true, site: site.id, page: answer.url }
-  const judged = judgeBytes(identity, answer.body, decisions, settingOf(site, today, [identity], [], () => ({}), undefined))
+  const judged = judgeBytes(
+    identity,
+    answer.body,
+    decisions,
+    settingOf(site, today, [identity], [], () => ({}), undefined),
+  )
   if (!judged.ok) return judged
   const { row, source } = judged.value
   const { bytes, encoding, encodingBy, bom } = source

@@ -109,7 +109,10 @@ export async function headOf(id: PageId, decisions: Decisions): Promise<HeadView
   return {
     doctype: page.doctype,
     lang: page.lang,
-    encoding: { name: page.charset.encoding, declared: ['bom', 'header', 'meta', 'xml'].includes(page.charset.by) },
+    encoding: {
+      name: page.charset.encoding,
+      declared: ['bom', 'header', 'meta', 'xml'].includes(page.charset.by),
+    },
     title: titleOf(page)?.text ?? null,
     robots: robotsOf(page),
     metas: at(page.metas, (m) => `meta:${m.name}`).map(({ of, ...a }) => ({

@@ -39,7 +39,6 @@ export interface ApprovalFile {
   fonts: { base64: string; range: string }[]
 }
 
-
 function lines(text: string, role: 'title' | 'description', screen: Screen, slots: Slots): string {
   if (text.trim() === '') return `<p class="none">no ${role}</p>`
   const m = measure(text, role, slots)[screen]

@@ -54,7 +54,8 @@ export function walkLinks(start: string, scope: Scope): LinkWalk {
     const ofForm = from !== null && formOf(from.url) === formOf(url) ? from.ofForm + 1 : 0
     const outside = leftOutBy(url, scope)
     if (outside !== null) return leaveOut(url, outside)
-    if (depth > DEEPEST || ofForm > MOST_OF_A_FORM || queue.length >= scope.most) return leaveOut(url, 'limit')
+    if (depth > DEEPEST || ofForm > MOST_OF_A_FORM || queue.length >= scope.most)
+      return leaveOut(url, 'limit')
     queue.push({ url, depth, ofForm })
   }
   meet(withoutVisit(start), null)

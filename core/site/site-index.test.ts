@@ -39,9 +39,15 @@ const dump = (i: SiteIndex) =>
     [...i.entries].sort(),
     [...i.inbound].sort(),
     [...i.withThings].sort(),
-    ...[i.byTitle, i.byDescription, i.byAddress, i.byNearTitle, i.byKeyword, i.byThing, i.throughRedirect].map((g) =>
-      [...g].map(([k, v]) => [k, [...v].sort()]).sort(),
-    ),
+    ...[
+      i.byTitle,
+      i.byDescription,
+      i.byAddress,
+      i.byNearTitle,
+      i.byKeyword,
+      i.byThing,
+      i.throughRedirect,
+    ].map((g) => [...g].map(([k, v]) => [k, [...v].sort()]).sort()),
   ])
 
 describe('the site index', () => {

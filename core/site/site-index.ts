@@ -107,7 +107,8 @@ export function targetsOf(
   }
   const outsideText: PageId[] = []
   for (const { url, landmark } of page.links) {
-    if (index.redirects.size > 0 && url !== null && index.redirects.has(queryKey(url))) redirected.add(queryKey(url))
+    if (index.redirects.size > 0 && url !== null && index.redirects.has(queryKey(url)))
+      redirected.add(queryKey(url))
     if (landmark === null || landmark === 'main') add(url)
     else {
       const id = idOf(url)

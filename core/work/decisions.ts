@@ -11,7 +11,8 @@ import { carriers } from '../site/page-tokens.ts'
  * Decisions by key. Of a page: `edit:<target>`, `keyword:primary`, `keyword:secondary`, `stet:<rule>|<target>`,
  * `state`, `note`, `takes:title`, `takes:description`, `follow` (metas that carry the wording along), `answer` (from an
  * approval file); of a page that was taken in again `live` (edits that the page says now), `conflict:<target>` (an edit of
- * something that somebody else changed too) and `aside:<key>` (a decision whose target is gone). Of the site as a whole (page ""): `style`, `templates` (see
+ * something that somebody else changed too) and `aside:<key>` (a decision whose target is gone); `suggested` (what a
+ * consultant's sheet suggests for it). Of the site as a whole (page ""): `style`, `templates` (see
  * headings/template-rules.ts), `base`, `name`. A key that is absent is undecided.
  */
 export type Decisions = Readonly<Record<string, unknown>>
@@ -50,6 +51,19 @@ export interface Conflict {
   wanted: string
   says: string
   date: string
+}
+/** Fields for which a sheet may suggest something. */
+export const suggestedFields = ['title', 'description', 'keyword', 'secondary', 'slug'] as const
+export type SuggestedField = (typeof suggestedFields)[number]
+/** What a consultant's sheet suggests for a page, and what was answered, field by field. */
+export interface Suggestion {
+  sheet: string
+  /** YYYY-MM-DD */
+  date: string
+  row: number
+  fields: Partial<Record<SuggestedField, string>>
+  note: string
+  answers: Partial<Record<SuggestedField, { answer: 'taken' | 'edited' | 'declined'; why: string }>>
 }
 /** A decision whose target is gone, kept in sight. */
 export interface Aside {
@@ -108,16 +122,37 @@ export const logSchema = Joi.array()
   )
   .max(200_000)
 
+const perField = (value: Joi.Schema) =>
+  Joi.object(Object.fromEntries(suggestedFields.map((field) => [field, value]))).required()
+const suggestionSchema = Joi.object({
+  sheet: text(300).required(),
+  date: text(40).required(),
+  row: Joi.number().integer().min(0).required(),
+  fields: perField(text(5000)),
+  note: text(2000).required(),
+  answers: perField(
+    Joi.object({ answer: Joi.valid('taken', 'edited', 'declined').required(), why: text(1000).required() }),
+  ),
+})
+
 function schemaFor(key: string): Joi.Schema | null {
   if (key.startsWith('edit:')) return targetKeyPattern.test(key.slice(5)) ? editSchema : null
   if (key.startsWith('stet:'))
     return Joi.object({ fingerprint: text(10_000), reason: text(1000), date: text(40) })
   if (key.startsWith('conflict:'))
     return targetKeyPattern.test(key.slice(9))
-      ? Joi.object({ edit: editSchema.required(), was: text(2000), wanted: text(2000), says: text(2000), date: text(40) })
+      ? Joi.object({
+          edit: editSchema.required(),
+          was: text(2000),
+          wanted: text(2000),
+          says: text(2000),
+          date: text(40),
+        })
       : null
   if (key.startsWith('aside:'))
-    return /^aside:(?:edit|stet):/.test(key) ? Joi.object({ value: Joi.object().required(), was: text(2000), date: text(40) }) : null
+    return /^aside:(?:edit|stet):/.test(key)
+      ? Joi.object({ value: Joi.object().required(), was: text(2000), date: text(40) })
+      : null
   switch (key) {
     case 'keyword:primary':
       return text(200)
@@ -147,6 +182,8 @@ function schemaFor(key: string): Joi.Schema | null {
         date: text(40),
         by: text(200),
       })
+    case 'suggested':
+      return suggestionSchema
     case 'style':
       return houseStyleSchema
     case 'templates':

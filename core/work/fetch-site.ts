@@ -4,7 +4,13 @@ import { queryKey } from '../addresses/addresses.ts'
 import { pageFrom } from '../page/read/boundary.ts'
 import { LARGEST_PAGE } from '../page/source/source.ts'
 import { servedOf, type Ask, type FetchedPage } from '../site/fetched.ts'
-import { leftOutBy, mayBePage, pageAddress, type LeftOutBy, type PlannedAddress } from '../site/intake-plan.ts'
+import {
+  leftOutBy,
+  mayBePage,
+  pageAddress,
+  type LeftOutBy,
+  type PlannedAddress,
+} from '../site/intake-plan.ts'
 import { walkLinks, type LinkWalk } from '../site/link-walk.ts'
 import type { PageIdentity } from '../site/page-identity.ts'
 import type { SitePlan } from './site-plan.ts'
@@ -143,8 +149,12 @@ class Gathered {
       return this.leaveOut(answer.url, 'not a page')
     }
     if (body.length === 0)
-      return void this.failed.push({ url: asked, why: `The server answered ${answer.status} without a page.` })
-    if (body.length > LARGEST_PAGE) return void this.failed.push({ url: asked, why: 'The page is too large.' })
+      return void this.failed.push({
+        url: asked,
+        why: `The server answered ${answer.status} without a page.`,
+      })
+    if (body.length > LARGEST_PAGE)
+      return void this.failed.push({ url: asked, why: 'The page is too large.' })
     this.bytes += body.length
     if (this.bytes > MOST_BYTES) {
       this.isFull = true

@@ -77,10 +77,18 @@ export async function planSite(
     robots,
   }
   if (question.how !== 'sitemap') {
-    const first = question.how === 'page' ? { ...scope, under: `${origin}/`, queries: true, leaveOut: [] } : scope
+    const first =
+      question.how === 'page' ? { ...scope, under: `${origin}/`, queries: true, leaveOut: [] } : scope
     return {
       ok: true,
-      plan: { start, how: question.how, scope: first, addresses: planOf([start], first), sitemap: null, remarks },
+      plan: {
+        start,
+        how: question.how,
+        scope: first,
+        addresses: planOf([start], first),
+        sitemap: null,
+        remarks,
+      },
     }
   }
   const listed = await listedAddresses(start, robots, ask, tell, signal)
@@ -91,7 +99,14 @@ export async function planSite(
   if (ofSite.remark) remarks.push(ofSite.remark)
   return {
     ok: true,
-    plan: { start, how: 'sitemap', scope: ofSite.scope, addresses: planOf(sitemap, ofSite.scope), sitemap, remarks },
+    plan: {
+      start,
+      how: 'sitemap',
+      scope: ofSite.scope,
+      addresses: planOf(sitemap, ofSite.scope),
+      sitemap,
+      remarks,
+    },
   }
 }
 
@@ -129,14 +144,17 @@ async function listedAddresses(
 ): Promise<Listed> {
   const { origin, pathname } = new URL(start)
   const isItself = /\.(?:xml|xml\.gz|txt|gz)$/i.test(pathname)
-  const named = isItself ? [start] : robots.sitemaps.map((s) => pageAddress(s, start)).filter((s) => s !== null)
+  const named = isItself
+    ? [start]
+    : robots.sitemaps.map((s) => pageAddress(s, start)).filter((s) => s !== null)
   const waiting = named.length > 0 ? [...named] : [`${origin}/sitemap.xml`]
   const asked = new Set<string>()
   const entries: SitemapEntry[] = []
   const remarks: string[] = []
   let whyNone = ''
   for (let sitemap = waiting.shift(); sitemap !== undefined; sitemap = waiting.shift()) {
-    if (asked.has(queryKey(sitemap)) || asked.size === MOST_SITEMAPS || entries.length >= MOST_LISTED) continue
+    if (asked.has(queryKey(sitemap)) || asked.size === MOST_SITEMAPS || entries.length >= MOST_LISTED)
+      continue
     asked.add(queryKey(sitemap))
     tell(sitemap)
     const read = readAnswer(await ask(sitemap, 'sitemap', signal))
@@ -147,12 +165,14 @@ async function listedAddresses(
     }
     if (read.problem) remarks.push(`${sitemap}: ${read.problem}`)
     if (read.of === 'pages') entries.push(...read.entries)
-    else for (const { address } of read.entries) {
-      const other = pageAddress(address, sitemap)
-      if (other !== null) waiting.push(other)
-    }
+    else
+      for (const { address } of read.entries) {
+        const other = pageAddress(address, sitemap)
+        if (other !== null) waiting.push(other)
+      }
   }
-  if (asked.size === MOST_SITEMAPS) remarks.push(`It has more than ${MOST_SITEMAPS} sitemaps; the rest is left out.`)
+  if (asked.size === MOST_SITEMAPS)
+    remarks.push(`It has more than ${MOST_SITEMAPS} sitemaps; the rest is left out.`)
   if (entries.length > 0) return { ok: true, entries: entries.slice(0, MOST_LISTED), remarks }
   return {
     ok: false,

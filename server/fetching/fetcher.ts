@@ -4,7 +4,14 @@ import { Readable } from 'node:stream'
 import type { Robots } from '../../core/site/robots.ts'
 import { robotsOf } from '../../core/work/site-plan.ts'
 import { MOST_SITEMAP_BYTES } from '../../core/site/read-sitemap.ts'
-import { defaultFetchLimits, Ended, fetchPage, type Fetched, type FetchLimits, type Gate } from './fetch-page.ts'
+import {
+  defaultFetchLimits,
+  Ended,
+  fetchPage,
+  type Fetched,
+  type FetchLimits,
+  type Gate,
+} from './fetch-page.ts'
 import type { Transport } from './transport.ts'
 import type { AskedAs } from '../../core/site/fetched.ts'
 import { createTurns, type Turns } from './turns.ts'
@@ -98,7 +105,8 @@ async function unpackedSitemap(fetched: Extract<Fetched, { ok: true }>): Promise
       url,
       hops,
       code: 'Z_DATA_ERROR',
-      message: 'The sitemap is compressed in a way that cannot be read. Whoever runs the site must mend that.',
+      message:
+        'The sitemap is compressed in a way that cannot be read. Whoever runs the site must mend that.',
     }
   }
   return { ...fetched, body: new Uint8Array(Buffer.concat(pieces)) }

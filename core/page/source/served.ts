@@ -43,7 +43,8 @@ export function headerRobots(served: Served | null): string[] {
   for (const header of served?.robots ?? []) {
     const named = /^\s*([a-z][\w-]*)\s*:/i.exec(header)?.[1]?.toLowerCase()
     if (named !== undefined && !withValue.has(named)) continue
-    for (const directive of header.toLowerCase().split(',')) if (directive.trim()) directives.push(directive.trim())
+    for (const directive of header.toLowerCase().split(','))
+      if (directive.trim()) directives.push(directive.trim())
   }
   return directives
 }

@@ -1,6 +1,14 @@
 /** A page's source: its bytes as they were taken in, never changed, and the text that they decode to. */
 import type { Served } from './served.ts'
-import { bomOf, decode, encodingOfLabel, isUtf8, prescan, type DeclaredBy, type Encoding } from './encoding.ts'
+import {
+  bomOf,
+  decode,
+  encodingOfLabel,
+  isUtf8,
+  prescan,
+  type DeclaredBy,
+  type Encoding,
+} from './encoding.ts'
 
 export interface Source {
   /** All bytes, the BOM included. */

@@ -21,12 +21,28 @@ export interface Block {
 }
 
 /** Elements of a line that stand for one character. */
-const ATOMS = new Set(['img', 'svg', 'input', 'button', 'select', 'textarea', 'video', 'audio', 'canvas', 'object', 'iframe', 'embed'])
+const ATOMS = new Set([
+  'img',
+  'svg',
+  'input',
+  'button',
+  'select',
+  'textarea',
+  'video',
+  'audio',
+  'canvas',
+  'object',
+  'iframe',
+  'embed',
+])
 const ATOM = '\ufffc'
 const ink = /[^\s\ufffc]/
 
 const isInline = (node: Element): boolean =>
-  ATOMS.has(node.tagName) || node.tagName === 'br' || node.namespaceURI !== HTML || (kindOf(node.tagName) & INLINE) !== 0
+  ATOMS.has(node.tagName) ||
+  node.tagName === 'br' ||
+  node.namespaceURI !== HTML ||
+  (kindOf(node.tagName) & INLINE) !== 0
 
 /** Inline elements that hold blocks: they count as containers. */
 function containersAmongInline(document: Document): Set<Element> {

@@ -20,7 +20,8 @@ export const canonicalDead = rule({
     const canonical = canonicalOf(page)
     if (!site.whole || !canonical?.url) return
     const address = addressKey(canonical.url)
-    if (address.startsWith(site.base) && idAt(site, canonical.url) === undefined) mark(canonical, { url: canonical.url })
+    if (address.startsWith(site.base) && idAt(site, canonical.url) === undefined)
+      mark(canonical, { url: canonical.url })
   },
   examples: {
     clean: ['<link rel=canonical href=page.html>', '<link rel=canonical href=https://other.example/x>'],

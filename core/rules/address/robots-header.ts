@@ -14,7 +14,8 @@ export const robotsHeader = rule({
   why: 'noindex in a header keeps it out of all results, and nothing on the page shows it, although its keyword or a link from the home page says that it matters.',
   mend: 'Have the header X-Robots-Tag taken away where the server is set up, or let it stand with a reason.',
   needs: ['address'],
-  message: ({ directive, reason }) => `The server says “${directive}” in X-Robots-Tag, but the page ${reason}.`,
+  message: ({ directive, reason }) =>
+    `The server says “${directive}” in X-Robots-Tag, but the page ${reason}.`,
   check(context, mark) {
     const directive = headerRobots(context.page.served).find((d) => d === 'noindex' || d === 'none')
     const reason = directive === undefined ? null : whyItMatters(context)
@@ -23,7 +24,11 @@ export const robotsHeader = rule({
   examples: {
     clean: [
       { html: '<p>x</p>', served: { robots: ['noindex'] } },
-      { html: '<p>x</p>', served: { robots: ['otherbot: noindex'] }, keywords: { primary: 'lamp', secondary: [] } },
+      {
+        html: '<p>x</p>',
+        served: { robots: ['otherbot: noindex'] },
+        keywords: { primary: 'lamp', secondary: [] },
+      },
     ],
     marked: [
       {

@@ -14,11 +14,15 @@ export interface Head {
 }
 
 export function headOf({ source, elements, head }: Side): Head {
-  const first = (tag: string, is: (element: Element) => boolean) => head.find((e) => e.tagName === tag && is(e))
+  const first = (tag: string, is: (element: Element) => boolean) =>
+    head.find((e) => e.tagName === tag && is(e))
   const text = (element: Element) =>
     element.childNodes.map((n) => ('value' in n ? (n as { value: string }).value : '')).join('')
   const named = (name: string) =>
-    first('meta', (e) => (attribute(e, 'name') ?? attribute(e, 'property') ?? '').trim().toLowerCase() === name)
+    first(
+      'meta',
+      (e) => (attribute(e, 'name') ?? attribute(e, 'property') ?? '').trim().toLowerCase() === name,
+    )
   return {
     value(kind, name) {
       switch (kind) {
@@ -31,7 +35,9 @@ export function headOf({ source, elements, head }: Side): Head {
           return meta ? (attribute(meta, 'content') ?? '') : null
         }
         case 'canonical': {
-          const link = first('link', (e) => (attribute(e, 'rel') ?? '').toLowerCase().split(/\s+/).includes('canonical'))
+          const link = first('link', (e) =>
+            (attribute(e, 'rel') ?? '').toLowerCase().split(/\s+/).includes('canonical'),
+          )
           return link ? (attribute(link, 'href') ?? '') : null
         }
         case 'lang': {
@@ -46,7 +52,9 @@ export function headOf({ source, elements, head }: Side): Head {
       if (kind === 'doctype') return /^\s*<!doctype\s/i.test(source.text)
       if (kind === 'charset') return source.encodingBy !== 'valid-utf-8' && source.encodingBy !== 'fall-back'
       const body = elements.findIndex(({ element }) => element.tagName === 'body')
-      return elements.slice(body + 1, body + 40).some(({ element }) => element.tagName === 'a' && /^#./.test(attribute(element, 'href') ?? ''))
+      return elements
+        .slice(body + 1, body + 40)
+        .some(({ element }) => element.tagName === 'a' && /^#./.test(attribute(element, 'href') ?? ''))
     },
     hasData: (json) =>
       elements.some(

@@ -153,7 +153,8 @@ class Matcher {
         if (this.before[i].sort !== this.now[to].sort || !this.says(i, to)) continue
         const other = this.matches.get(i + step)?.to
         const otherSays = other === undefined ? undefined : other - step
-        if (otherSays !== undefined && otherSays !== to && this.now[otherSays] && this.says(i, otherSays)) continue
+        if (otherSays !== undefined && otherSays !== to && this.now[otherSays] && this.says(i, otherSays))
+          continue
         this.match(i, to)
         waiting.push([i, to])
       }
@@ -162,8 +163,12 @@ class Matcher {
   /** The same text as often on both sides of a gap: in order. */
   inOrder(): void {
     for (const gap of this.gaps()) {
-      const here = grouped(gap.from, gap.until, (i) => (this.matches.has(i) ? null : `${this.before[i]!.sort} ${this.before[i]!.text}`))
-      const there = grouped(gap.start, gap.end, (j) => (this.taken.has(j) ? null : `${this.now[j]!.sort} ${this.now[j]!.text}`))
+      const here = grouped(gap.from, gap.until, (i) =>
+        this.matches.has(i) ? null : `${this.before[i]!.sort} ${this.before[i]!.text}`,
+      )
+      const there = grouped(gap.start, gap.end, (j) =>
+        this.taken.has(j) ? null : `${this.now[j]!.sort} ${this.now[j]!.text}`,
+      )
       for (const [text, old] of here) {
         const current = there.get(text)
         if (current?.length === old.length) old.forEach((i, n) => this.match(i, current[n]!))
@@ -290,7 +295,8 @@ function bestInOrder(
   const pairs: [number, number][] = []
   for (let i = 0, j = 0; i < a.length && j < b.length;) {
     const value = values[i * b.length + j]!
-    if (value > 0 && best[i * width + j] === value + best[(i + 1) * width + j + 1]!) pairs.push([a[i++]!, b[j++]!])
+    if (value > 0 && best[i * width + j] === value + best[(i + 1) * width + j + 1]!)
+      pairs.push([a[i++]!, b[j++]!])
     else if (best[i * width + j] === best[(i + 1) * width + j]) i++
     else j++
   }

@@ -50,7 +50,9 @@ export async function matchPages(
     // Of two pages that share an address, the one whose file is the usual index answers there.
     for (const { url, id, file } of left.values())
       if (!pages.has(keyOf(url)) || /(?:^|\/)index\.html$/i.test(file ?? '')) pages.set(keyOf(url), id)
-    const current = only([...now.entries()].filter(([i]) => !matches.has(i)).map(([i, { url }]) => [keyOf(url), i]))
+    const current = only(
+      [...now.entries()].filter(([i]) => !matches.has(i)).map(([i, { url }]) => [keyOf(url), i]),
+    )
     for (const [key, id] of pages) {
       const index = current.get(key)
       if (index !== undefined) take(index, id, 'address')
@@ -60,7 +62,9 @@ export async function matchPages(
   byAddress((url) => collisionKey(url) + (/\?[^#]*/.exec(url)?.[0] ?? ''))
   const old = new Map([...left.values()].map((page) => [queryKey(page.url), page.id]))
   for (const [i, { redirects }] of now.entries()) {
-    const id = matches.has(i) ? undefined : redirects.map((r) => old.get(queryKey(r))).find((r) => r !== undefined)
+    const id = matches.has(i)
+      ? undefined
+      : redirects.map((r) => old.get(queryKey(r))).find((r) => r !== undefined)
     if (id !== undefined && left.has(id)) take(i, id, 'redirect')
   }
   if (left.size === 0) return matches
@@ -96,7 +100,8 @@ function only<T>(entries: readonly (readonly [string, T])[]): Map<string, T> {
 
 const wholeKey = ({ title, h1, description }: PageWords): string | null =>
   title && h1 ? [title, h1, description ?? ''].map(evened).join('\n') : null
-const titleKey = ({ title, h1 }: PageWords): string | null => (title && h1 ? `${evened(title)}\n${evened(h1)}` : null)
+const titleKey = ({ title, h1 }: PageWords): string | null =>
+  title && h1 ? `${evened(title)}\n${evened(h1)}` : null
 /** Two of three are the same: a title that was put right is no other page. */
 const headKey = ({ h1, description }: PageWords): string | null =>
   h1 && description ? `${evened(h1)}\n${evened(description)}` : null

@@ -1,5 +1,13 @@
 /** A page's source as it was and as it is now: where each element of the one stands in the other. */
-import { parsePage, attribute, HTML, isElement, type Element, type Node, type Parsed } from '../../page/read/parse.ts'
+import {
+  parsePage,
+  attribute,
+  HTML,
+  isElement,
+  type Element,
+  type Node,
+  type Parsed,
+} from '../../page/read/parse.ts'
 import { toBytePlaces } from '../../page/source/places.ts'
 import type { Source } from '../../page/source/source.ts'
 import { textBlocks, type Block } from '../../page/text/blocks.ts'
@@ -91,7 +99,8 @@ export function pairPages(
   asked: ReadonlySet<number>,
 ): PagePair {
   const blockAt = new Map<number, number>()
-  const byteOfBlock = (side: Side, block: Block) => (block.isStretch ? undefined : side.byteOf.get(block.element))
+  const byteOfBlock = (side: Side, block: Block) =>
+    block.isStretch ? undefined : side.byteOf.get(block.element)
   for (const [i, block] of before.blocks.entries()) {
     const at = byteOfBlock(before, block)
     if (at !== undefined) blockAt.set(at, i)
@@ -213,7 +222,8 @@ function textWithin(root: Element): string {
       const { value } = node as { value: string }
       pieces.push(value)
       length += value.trim().length
-    } else if ('childNodes' in node) for (let i = node.childNodes.length - 1; i >= 0; i--) stack.push(node.childNodes[i]!)
+    } else if ('childNodes' in node)
+      for (let i = node.childNodes.length - 1; i >= 0; i--) stack.push(node.childNodes[i]!)
   }
   return fold(pieces.join('')).slice(0, TELLING)
 }
@@ -232,7 +242,8 @@ export function comparableJson(text: string): string | null {
     return null
   }
 }
-const isPlain = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v)
+const isPlain = (v: unknown): v is Record<string, unknown> =>
+  typeof v === 'object' && v !== null && !Array.isArray(v)
 const sorted = (object: Record<string, unknown>): Record<string, unknown> =>
   Object.assign(
     Object.create(null) as Record<string, unknown>,
@@ -242,7 +253,8 @@ const sorted = (object: Record<string, unknown>): Record<string, unknown> =>
 function dataKeys(element: Element): string[] {
   const type = (attribute(element, 'type') ?? '').trim().toLowerCase()
   const text = ownText(element)
-  if (type !== 'application/ld+json') return [`script ${type} ${attribute(element, 'src') ?? text.slice(0, TELLING)}`]
+  if (type !== 'application/ld+json')
+    return [`script ${type} ${attribute(element, 'src') ?? text.slice(0, TELLING)}`]
   const whole = comparableJson(text)
   if (whole === null) return [`json ${evened(text).slice(0, 2000)}`, 'json ?']
   const { types, name } = aboutOf(JSON.parse(text))
@@ -252,6 +264,7 @@ function aboutOf(value: unknown): { types: string; name: string } {
   const first = Array.isArray(value) ? value[0] : value
   const thing = isPlain(first) && Array.isArray(first['@graph']) ? (first['@graph'] as unknown[])[0] : first
   if (!isPlain(thing)) return { types: '', name: '' }
-  const text = (v: unknown) => (typeof v === 'string' ? v : Array.isArray(v) ? v.filter((t) => typeof t === 'string').join(',') : '')
+  const text = (v: unknown) =>
+    typeof v === 'string' ? v : Array.isArray(v) ? v.filter((t) => typeof t === 'string').join(',') : ''
   return { types: text(thing['@type']), name: text(thing.name) || text(thing.headline) }
 }

@@ -33,11 +33,16 @@ export function rebaseDecisions(
   const open = openConflicts(decisions)
   const { slug, ...draft } = draftOf(decisions)
   const stets = stetBytes(decisions)
-  const rebase = rebaseDraft(old.source, current.source, { ...Object.fromEntries(open), ...draft }, {
-    filled: filledValues(old, draft),
-    also: stets.map(({ at }) => at),
-    isWhole: old.identity.partial === null,
-  })
+  const rebase = rebaseDraft(
+    old.source,
+    current.source,
+    { ...Object.fromEntries(open), ...draft },
+    {
+      filled: filledValues(old, draft),
+      also: stets.map(({ at }) => at),
+      isWhole: old.identity.partial === null,
+    },
+  )
   const live: LiveEdit[] = [...((decisions.live as LiveEdit[] | undefined) ?? [])]
   const edits = slug ? [...rebase.edits, rebasedSlug(old, current, slug)] : rebase.edits
   for (const edit of edits) {
@@ -110,7 +115,9 @@ function filledValues(
   draft: Readonly<Record<TargetKey, Edit>>,
 ): Map<TargetKey, string> {
   const filled = new Map<TargetKey, string>()
-  const withTokens = (['title', 'meta:description'] as const).filter((key) => hasTokens(draft[key]?.value ?? ''))
+  const withTokens = (['title', 'meta:description'] as const).filter((key) =>
+    hasTokens(draft[key]?.value ?? ''),
+  )
   if (withTokens.length === 0) return filled
   const { page } = readDraft(identity, source, decisions, setting)
   const values = { title: titleOf(page)?.text, 'meta:description': descriptionOf(page)?.content }
@@ -125,6 +132,7 @@ function rebasedSlug(
 ): RebasedEdit {
   const { url, oldUrl } = addressesFor(identity, setting)
   const says = current.identity.url
-  const status: RebaseStatus = says === url && url !== oldUrl ? 'in place' : says === oldUrl ? 'still to do' : 'in conflict'
+  const status: RebaseStatus =
+    says === url && url !== oldUrl ? 'in place' : says === oldUrl ? 'still to do' : 'in conflict'
   return { target: 'slug', now: 'slug', status, edit, was: oldUrl, wanted: url, says }
 }

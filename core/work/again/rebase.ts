@@ -145,7 +145,8 @@ function ofElement(target: TargetKey, edit: Edit, pair: PagePair): RebasedEdit {
     : !edit.remove && isInPlace(pair.now.source, now, next) && same(says, wanted)
       ? 'in place'
       : statusOf(was, wanted, says)
-  const kept = status === 'still to do' && wanted !== null && same(was, wanted) ? changesStill(pair, now, next) : status
+  const kept =
+    status === 'still to do' && wanted !== null && same(was, wanted) ? changesStill(pair, now, next) : status
   return { target, now, status: kept, edit: next, was, wanted, says }
 }
 
@@ -158,7 +159,8 @@ function describe(side: Side, kind: string, at: number): string | null {
   if (kind === 'comment') return side.comments.find((c) => c.at === at)?.text ?? null
   const element = side.byByte.get(at)
   if (!element) return null
-  const own = () => element.childNodes.map((n) => ('value' in n ? (n as { value: string }).value : '')).join('')
+  const own = () =>
+    element.childNodes.map((n) => ('value' in n ? (n as { value: string }).value : '')).join('')
   switch (kind) {
     case 'heading':
     case 'block':
@@ -184,7 +186,12 @@ function describe(side: Side, kind: string, at: number): string | null {
 function wantedOf(was: string | null, kind: string, edit: Edit): string | null {
   if (kind === 'heading' || kind === 'block') {
     const [, tag = '', text = ''] = /^(\S+) ?(.*)$/s.exec(was ?? '') ?? []
-    const became = edit.level !== undefined ? `h${edit.level}` : edit.tag !== undefined || edit.hgroup !== undefined ? 'p' : tag
+    const became =
+      edit.level !== undefined
+        ? `h${edit.level}`
+        : edit.tag !== undefined || edit.hgroup !== undefined
+          ? 'p'
+          : tag
     return `${became} ${edit.value ?? text}`
   }
   if (edit.value === undefined) return was
@@ -204,7 +211,15 @@ function ofHead(
   const says = heads.now.value(kind, name)
   const wanted = edit.remove ? null : (filled ?? edit.value ?? null)
   const next = broughtOver(edit, pair) ?? edit
-  const result = (status: RebaseStatus): RebasedEdit => ({ target, now: target, status, edit: next, was, wanted, says })
+  const result = (status: RebaseStatus): RebasedEdit => ({
+    target,
+    now: target,
+    status,
+    edit: next,
+    was,
+    wanted,
+    says,
+  })
   if (kind === 'data') {
     const json = comparableJson(edit.value ?? '')
     return result(json !== null && heads.now.hasData(json) ? 'in place' : 'still to do')

@@ -1,0 +1,118 @@
+/** Pages taken in from a sheet: its columns confirmed, then a page for each row. */
+import { useEffect, useState } from 'react'
+import { useNavigate } from 'react-router'
+import type { ColumnRole, Columns } from '../../core/exchange/columns.ts'
+import { today } from '../session/session.ts'
+import { Dialog } from '../ui/dialog.tsx'
+import { plural, someOf } from '../ui/plural.ts'
+import { callback, core } from '../workers/client.ts'
+import type { SheetView } from '../workers/sheets.ts'
+import { ColumnChoice } from './column-choice.tsx'
+
+const roles: ColumnRole[] = [
+  'address',
+  'title',
+  'description',
+  'h1',
+  'keyword',
+  'secondary',
+  'words',
+  'status',
+]
+
+export function SheetDialog({ file, onClose }: { file: File; onClose(): void }) {
+  const [sheet, setSheet] = useState<SheetView | null>(null)
+  const [columns, setColumns] = useState<Columns>({})
+  const [site, setSite] = useState('')
+  const [name, setName] = useState(file.name.replace(/\.[a-z]+$/i, ''))
+  const [problem, setProblem] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+  const navigate = useNavigate()
+  useEffect(() => {
+    let stale = false
+    async function open() {
+      const result = await core().openSheet(new Uint8Array(await file.arrayBuffer()), 'pages')
+      if (stale) return
+      if (!result.ok) return setProblem(result.why)
+      setSheet(result.view)
+      setColumns(result.view.columns)
+    }
+    open().catch((error: Error) => setProblem(`It could not be opened (${error.message}).`))
+    return () => {
+      stale = true
+    }
+  }, [file])
+
+  async function take(view: SheetView) {
+    setBusy(true)
+    setProblem(null)
+    try {
+      const made = await core().pagesFromSheet(view.ticket, columns, today(), site)
+      if (!made.ok) return setProblem(made.why)
+      const taken = await core().takeIn(
+        { ticket: view.ticket, name, base: made.base, today: today(), demo: false },
+        callback(() => {}),
+      )
+      if (!taken.ok) return setProblem(taken.why)
+      await navigate(`/sites/${taken.site.id}/ledger`)
+    } catch (error) {
+      setProblem((error as Error).message)
+    } finally {
+      setBusy(false)
+    }
+  }
+  const hasAddress = columns.address !== undefined
+  return (
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title="Pages from a sheet"
+      description="Each row becomes a page of which as much is known as the sheet says. Fetched or taken in as files later, it becomes whole, and what you drafted stays."
+      width={900}
+    >
+      {problem && (
+        <p role="alert" className="mb-4 border-l-2 border-carmine pl-3">
+          {problem}
+        </p>
+      )}
+      {sheet && (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault()
+            void take(sheet)
+          }}
+        >
+          <ColumnChoice sheet={sheet} roles={roles} columns={columns} onChange={setColumns} />
+          <div className="mt-5 grid grid-cols-2 gap-6">
+            <label>
+              <span className="font-semibold">What you call the site</span>
+              <input
+                className="field mt-1"
+                value={name}
+                required
+                maxLength={200}
+                onChange={(e) => setName(e.target.value)}
+              />
+            </label>
+            <label>
+              <span className="font-semibold">Its address</span>
+              <input
+                className="field mt-1 font-mono text-[13px]"
+                placeholder="only needed where rows hold paths alone"
+                value={site}
+                onChange={(e) => setSite(e.target.value)}
+              />
+            </label>
+          </div>
+          <button type="submit" className="button button-main mt-5" disabled={busy || !hasAddress}>
+            {busy ? 'Taking in …' : `Take in ${plural(sheet.rows, 'row')}`}
+          </button>
+          {!hasAddress && (
+            <p className="mt-2 text-[13px] text-carmine">Say which column holds the addresses.</p>
+          )}
+        </form>
+      )}
+      {!sheet && !problem && <p className="text-ink-2">Opening {someOf([file.name])} …</p>}
+    </Dialog>
+  )
+}
