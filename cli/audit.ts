@@ -16,7 +16,8 @@ import { reportWriter } from './audit-writer.ts'
 import { dateFrom, formatFrom, sheetFrom, styleFrom } from './inputs.ts'
 import { nobodyReads, print } from './output.ts'
 import { Problem } from './problem.ts'
-import { siteFrom, type CommandSite } from './site.ts'
+import { fetchedSite, isAddress } from './fetched-site.ts'
+import { siteFrom, siteOf, type CommandSite } from './site.ts'
 
 export async function audit(args: string[]): Promise<number> {
   const { values, positionals } = parseArgs({
@@ -28,16 +29,26 @@ export async function audit(args: string[]): Promise<number> {
       style: { type: 'string' },
       date: { type: 'string' },
       html: { type: 'boolean', default: false },
+      limit: { type: 'string', default: '200' },
       format: { type: 'string', default: 'text' },
     },
   })
   const format = formatFrom(values.format, ['text', 'json', 'csv'])
   const date = dateFrom(values.date)
-  const site = siteFrom(positionals, {
+  const options = {
     baseUrl: values['base-url'],
     date,
     style: values.style ? styleFrom(values.style) : undefined,
-  })
+  }
+  const [address, ...more] = positionals.filter(isAddress)
+  if (address !== undefined && positionals.length > 1)
+    throw new Problem(
+      `${more[0] ?? positionals.find((p) => p !== address)}: one address is audited at a time.`,
+    )
+  const site =
+    address === undefined
+      ? siteFrom(positionals, options)
+      : siteOf(await fetchedSite(address, limitFrom(values.limit), date), options)
   if (values.keywords) assign(site, values.keywords)
   const { setting } = site
   const { style, base, index } = setting
@@ -75,6 +86,13 @@ export async function audit(args: string[]): Promise<number> {
   for (const mark of siteMarks) totals[mark.severity]++
   await print(writer.end(siteMarkReport(siteMarks, nameOf), totals, unread))
   return totals.blocker > 0 ? 1 : 0
+}
+
+function limitFrom(given: string): number {
+  const limit = Number(given)
+  if (!/^\d{1,6}$/.test(given) || limit < 1)
+    throw new Problem(`--limit “${given}”: a number of pages from 1 is expected.`)
+  return limit
 }
 
 /** Takes keywords from a sheet over those that the pages have; what names no page is said. */

@@ -353,6 +353,7 @@ describe('a project file in place of a site', () => {
         ['page-1', { 'edit:slug': { value: 'walks' }, 'edit:heading@9999': { level: 2 } }],
       ]),
       log: [],
+      addresses: null,
       files: new Map(Object.entries(sources).map(([path, text]) => [path, new TextEncoder().encode(text)])),
       fetched: new Map(),
     })

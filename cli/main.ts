@@ -7,13 +7,18 @@ import { Problem } from './problem.ts'
 import { repair } from './repair.ts'
 import { handOff } from './hand-off.ts'
 import { measureCommand } from './measure.ts'
+import { rebase } from './rebase.ts'
+import { suggestions } from './suggestions.ts'
 import { vocabularyCommand } from './vocabulary.ts'
 
-const usage = `quill audit PATH… [--base-url URL] [--keywords FILE.csv] [--style FILE.json] [--date YYYY-MM-DD] [--html] [--format text|json|csv]
+const usage = `quill audit PATH… [--base-url URL] [--keywords FILE.csv] [--style FILE.json] [--date YYYY-MM-DD] [--html] [--limit N] [--format text|json|csv]
+  PATH may also be the address of a page or a sitemap
 quill apply PATH --changes FILE.csv --out DIR [--base-url URL]
 quill repair PATH --out DIR [--rules ID,ID…] [--base-url URL] [--style FILE.json] [--date YYYY-MM-DD] [--format text|json]
 quill hand-off PROJECT --out DIR [--changed-only] [--date YYYY-MM-DD]
 quill check-data FILE… [--base-url URL] [--date YYYY-MM-DD] [--format text|json]
+quill suggestions PATH --sheet FILE [--base-url URL] [--format text|json]
+quill rebase OLD NEW --edits FILE.json [--format text|json]
 quill measure [--as title|description] [TEXT…]
 quill vocabulary TYPE|PROPERTY [--format text|json]
 `
@@ -24,6 +29,8 @@ const commands = new Map<string, (args: string[]) => Promise<number>>([
   ['repair', repair],
   ['hand-off', handOff],
   ['check-data', checkData],
+  ['suggestions', suggestions],
+  ['rebase', rebase],
   ['measure', measureCommand],
   ['vocabulary', vocabularyCommand],
 ])

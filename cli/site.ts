@@ -13,7 +13,7 @@ import { sourceFacts } from '../core/work/page-proof.ts'
 import { filesFromRoot, settleMoves, slugsOf, type SiteSetting } from '../core/work/setting.ts'
 import { baseFrom } from './inputs.ts'
 import { Problem } from './problem.ts'
-import { openSite } from './site-files.ts'
+import { openSite, type SiteFiles } from './site-files.ts'
 
 export interface CommandSite extends SiteAtHand {
   /** Whether all of the site was given: one folder, one ZIP, one project file. */
@@ -27,11 +27,17 @@ export interface CommandSite extends SiteAtHand {
 }
 
 /** A site from what a command was given: pages, a folder, a ZIP archive, a project file. */
-export function siteFrom(
-  given: string[],
-  { baseUrl, date, style }: { baseUrl: string | undefined; date: string; style?: HouseStyle | undefined },
-): CommandSite {
-  const files = openSite(given)
+export const siteFrom = (given: string[], options: SiteOptions): CommandSite =>
+  siteOf(openSite(given), options)
+
+export interface SiteOptions {
+  baseUrl: string | undefined
+  date: string
+  style?: HouseStyle | undefined
+}
+
+/** A site of files that were opened, or of pages that were fetched. */
+export function siteOf(files: SiteFiles, { baseUrl, date, style }: SiteOptions): CommandSite {
   const { project, whole } = files
   const base = baseUrl === undefined && project ? project.site.base : baseFrom(baseUrl)
   const ofSite = project?.work.get('') ?? {}
@@ -50,7 +56,7 @@ export function siteFrom(
     project?.site.root ??
     (!whole && files.paths.length === 1 ? first.slice(0, first.length - files.addressPath(first).length) : '')
   const setting: SiteSetting = {
-    index: emptyIndex(base, whole, []),
+    index: emptyIndex(base, whole, [], { pages: pages.values(), ...project?.addresses }),
     style: style ?? (project ? styleOf(ofSite) : defaultStyle),
     name: project?.site.name ?? new URL(base).host,
     base,

@@ -3,4 +3,4 @@ import { pathToFileURL } from 'node:url'
 import { bundled, install } from './setup.mjs'
 
 install()
-await import(pathToFileURL(bundled('cli/main.ts', ['cli', 'core'])).href)
+await import(pathToFileURL(bundled('cli/main.ts', ['cli', 'core', 'server'])).href)

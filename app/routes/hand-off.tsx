@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { toast } from 'sonner'
 import type { Answer } from '../../core/work/decisions.ts'
+import type { Session } from '../session/session.ts'
 import { useSession, useSessionState } from '../session/use-session.ts'
 import { download, fileName } from '../ui/download.ts'
 import { plural, someOf } from '../ui/plural.ts'
@@ -21,6 +22,37 @@ function Answered({ answer }: { answer: Answer | undefined }) {
       <strong className="font-semibold">{answer.answer === 'note' ? 'a note' : answer.answer}</strong>
       {answer.note && `, “${answer.note}”`}
     </span>
+  )
+}
+
+/** One file for whoever types the changes into a CMS. */
+function WorksheetButton({
+  name,
+  session,
+  none,
+  main = false,
+}: {
+  name: string
+  session: Session
+  none: boolean
+  main?: boolean
+}) {
+  return (
+    <button
+      type="button"
+      className={`button ${main ? 'button-main' : ''}`}
+      disabled={none}
+      title="Page by page, each field with a button that copies it, for whoever types it into a CMS"
+      onClick={() =>
+        tell('The worksheet could not be made', async () => {
+          await session.flush()
+          const html = await core().worksheet()
+          if (html) download(fileName(name, '-worksheet.html'), html, 'text/html')
+        })
+      }
+    >
+      Worksheet
+    </button>
   )
 }
 
@@ -55,6 +87,7 @@ export default function HandOff() {
     }
   }
   const approved = (pages ?? []).filter((p) => p.state === 'approved')
+  const hasFiles = [...state.rows.values()].some((row) => row.file !== null)
   const none = pages !== null && pages.length === 0
 
   return (
@@ -68,13 +101,14 @@ export default function HandOff() {
         </p>
       </div>
       <section aria-label="Files to hand off" className="sheet flex flex-wrap items-center gap-3 px-6 py-4">
+        {!hasFiles && <WorksheetButton name={site.name} session={session} none={none} main />}
         <button
           type="button"
-          className="button button-main"
+          className={`button ${hasFiles ? 'button-main' : ''}`}
           disabled={progress !== null}
           onClick={() => void save('whole')}
         >
-          Whole site as ZIP
+          {hasFiles ? 'Whole site as ZIP' : 'All pages as files'}
         </button>
         <button
           type="button"
@@ -96,6 +130,7 @@ export default function HandOff() {
         >
           Change sheet as CSV
         </button>
+        {hasFiles && <WorksheetButton name={site.name} session={session} none={none} />}
         {(changed?.redirects.length ?? 0) > 0 && (
           <button
             type="button"
@@ -144,8 +179,9 @@ export default function HandOff() {
           </span>
         )}
         <p className="w-full text-[13px] text-ink-2">
-          Only what you changed, and addresses that follow pages that moved, differ from what was taken in;
-          everything else is the same, byte for byte.
+          {hasFiles
+            ? 'Only what you changed, and addresses that follow pages that moved, differ from what was taken in; everything else is the same, byte for byte.'
+            : 'These pages have no files of their own. The worksheet is for whoever types the changes into the CMS; links to a changed address are listed with the pages that they stand on.'}
         </p>
       </section>
       {none && (

@@ -123,8 +123,8 @@ async function identitiesOf(site: SiteRecord, rows: RowRecord[]): Promise<Map<Pa
     else pages.set(id, filePage(id, file, addressOf(fromRoot(file, site), site.base)))
   for (const record of await db.pages.bulkGet(fetched))
     if (record) {
-      const { id, url, file, served, partial } = record
-      pages.set(id, { id, url, file, served, partial })
+      const { id, url, file, served, partial, words } = record
+      pages.set(id, { id, url, file, served, partial, ...(words === undefined ? {} : { words }) })
     }
   return pages
 }

@@ -9,6 +9,7 @@ import {
   type Changed as ChangedPages,
 } from '../../core/exchange/hand-off.ts'
 import { hasAddresses, movedFileBytes } from '../../core/exchange/moved-files.ts'
+import { writeWorksheet } from '../../core/exchange/worksheet.ts'
 import { writeProject } from '../../core/exchange/project.ts'
 import { writeRedirects } from '../../core/exchange/redirects.ts'
 import { writeZip } from '../../core/exchange/zip.ts'
@@ -115,7 +116,7 @@ export async function handOff(
   }
   for await (const file of handOffFiles(site, { which, lists: true, progress: told })) {
     if (which === 'whole' || file.changed) files.push([file.path, file.bytes])
-    if (file.asTakenIn !== null) asTakenIn.push({ path: file.from!, why: file.asTakenIn })
+    if (file.asTakenIn !== null) asTakenIn.push({ path: file.from ?? file.path, why: file.asTakenIn })
   }
   progress({ done: site.pages.size, of: site.pages.size, now: 'packing' })
   return { zip: writeZip(files.sort(([a], [b]) => (a < b ? -1 : 1))), asTakenIn }
@@ -131,26 +132,37 @@ export async function pageBytes(id: PageId, decisions: Decisions): Promise<Uint8
 
 export const changesCsv = async (): Promise<string> => changeSheet((await changedPages()).pages)
 
+/** The worksheet for whoever types the changes into a CMS. */
+export async function worksheet(): Promise<string | null> {
+  if (!current) return null
+  const { pages } = await changedPages()
+  const redirects = await redirectsNow(await siteAtHand(current))
+  return writeWorksheet({ site: current.site.name, date: current.setting.date, pages, redirects })
+}
+
 /** The site with all its work as one project file. */
 export async function exportProject(id: string): Promise<Uint8Array | null> {
   const site = await db.sites.get(id)
   if (!site) return null
-  const [records, files, work, log] = await Promise.all([
+  const [records, files, work, log, addresses] = await Promise.all([
     db.pages.where('site').equals(id).toArray(),
     db.files.where('site').equals(id).toArray(),
     db.decisions.where('site').equals(id).toArray(),
     db.log.where('site').equals(id).sortBy('id'),
+    db.addresses.get(id),
   ])
   const withFile = records.flatMap(({ file, bytes }) => (file === null ? [] : [[file, bytes] as const]))
   return writeProject({
     site: { name: site.name, base: site.base, whole: site.whole, root: site.root, takenIn: site.takenIn },
-    pages: records.map(({ id: page, url, file, served, partial }) => ({
+    pages: records.map(({ id: page, url, file, served, partial, words }) => ({
       id: page,
       url,
       file,
       served,
       partial,
+      ...(words === undefined ? {} : { words }),
     })),
+    addresses: addresses ? { sitemap: addresses.sitemap, files: addresses.files } : null,
     work: new Map(work.map(({ page, decisions }) => [page, decisions])),
     log: log.map(({ at, label, changes, undone }) => ({ at, label, changes, undone })),
     files: new Map([...withFile, ...files.map(({ path, bytes }) => [path, bytes] as const)]),

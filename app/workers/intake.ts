@@ -219,6 +219,7 @@ export async function takeInProject(
     read: async (batch) => ({ files: new Map(batch.map((p) => [p, project.files.get(p)!])), failed: [] }),
     identities: project.pages,
     served: project.fetched,
+    ...(project.addresses ? { addresses: project.addresses } : {}),
     work: project.work,
   })
   const taken = await takeIn(

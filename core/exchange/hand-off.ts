@@ -2,6 +2,8 @@
  * What leaves: every file at its new place with the decisions carried out, redirects where addresses changed, and the
  * sheet of changes. The application's ZIP and the folder of `quill hand-off` are made of the same files.
  */
+import { decodedPath, isPagePath } from '../addresses/addresses.ts'
+import { hash } from '../hash.ts'
 import { redirectsOf, type Redirect } from '../site/moves.ts'
 import { pathOf, type PageId, type PageIdentity } from '../site/page-identity.ts'
 import { templateDraft, type OutlineItem } from '../headings/template-rules.ts'
@@ -16,6 +18,7 @@ import { changeSheet, fieldChanges, type FieldChange } from './change-sheet.ts'
 import { decodeSheet } from './csv.ts'
 import { movedFileBytes } from './moved-files.ts'
 import { readRedirects, REDIRECTS, writeRedirects } from './redirects.ts'
+import { safePath } from './zip.ts'
 
 /** The sheet of changes, at the site's root. */
 export const CHANGES = 'changes.csv'
@@ -83,12 +86,20 @@ export async function* handOffFiles(
   const { setting } = site
   const moved = movedPages(site)
   const changed: ChangedPage[] = []
+  const taken = new Set<string>()
   for (const [done, page] of inOrder(site.pages).entries()) {
     progress(pathOf(page), done, site.pages.size)
     const listed = lists && (await mayChange(site, page, moved))
     const drafted = await draftedPage(site, page, listed)
     if (drafted?.changed) changed.push(drafted.changed)
-    const handed = page.file === null ? null : await handedPage(site, page.file, drafted, which)
+    const handed =
+      page.file === null
+        ? await handedFetched(site, page, drafted, which)
+        : await handedPage(site, page.file, drafted, which)
+    // Two addresses may come to one name.
+    if (handed && page.file === null && taken.has(handed.path))
+      handed.path = `${hash(page.url)}-${handed.path.split('/').at(-1)!}`
+    if (handed) taken.add(handed.path)
     if (handed) yield handed
   }
   const made = await madeFiles(site, changed)
@@ -172,6 +183,47 @@ async function handedPage(
   return bytes && { path, bytes, from: file, changed, refused: proof?.refused ?? [], asTakenIn: why }
 }
 
+/** A page that was fetched, as a file at the path that its address says; null for one that only a sheet knows. */
+async function handedFetched(
+  { setting, sourceOf }: SiteAtHand,
+  page: PageIdentity,
+  drafted: DraftedPage | null,
+  which: 'whole' | 'changed',
+): Promise<HandedOff | null> {
+  if (page.partial !== null) return null
+  const { proof = null, why = null } = drafted ?? {}
+  const changed = why !== null || (proof?.changes.length ?? 0) > 0
+  if (which === 'changed' && !changed && (proof?.refused.length ?? 0) === 0) return null
+  const source = proof ? { ok: true as const, value: proof.source } : await sourceOf(page)
+  return source.ok
+    ? {
+        path: fileOfAddress(addressesFor(page, setting).url, setting),
+        bytes: source.value.bytes,
+        from: null,
+        changed,
+        refused: proof?.refused ?? [],
+        asTakenIn: why,
+      }
+    : null
+}
+
+/** The file that a page at an address would be: `/about/` is `about/index.html`, `/about` is `about.html`. */
+function fileOfAddress(url: string, { base }: SiteSetting): string {
+  const { host, search } = new URL(url)
+  const path = decodedPath(url).replace(/^\//, '')
+  const under = url.startsWith(base) ? path.slice(decodedPath(base).length - 1) : `${host}/${path}`
+  const name =
+    under === '' || under.endsWith('/') ? `${under}index.html` : isPagePath(under) ? under : `${under}.html`
+  const asked =
+    search === ''
+      ? ''
+      : `-${search
+          .slice(1)
+          .replace(/[^A-Za-z0-9._-]+/g, '-')
+          .slice(0, 80)}`
+  return safePath(name.replace(/(\.[a-z]+)$/i, `${asked}$1`)) ?? `${hash(url)}.html`
+}
+
 /** A file that is no page, as it leaves; null where it does not. */
 async function handedFile(
   { setting, bytesOf }: SiteAtHand,
@@ -210,11 +262,12 @@ export async function redirectsNow(site: SiteAtHand): Promise<Redirect[]> {
   return redirectsOf(moves, pathsFromRoot(site), base, before)
 }
 
-/** Every file's path from the root, in order. */
+/** Every path from the root, in order: files, and what pages without a file would be. */
 const pathsFromRoot = ({ pages, otherFiles, setting }: SiteAtHand): string[] =>
-  [...[...pages.values()].flatMap(({ file }) => (file === null ? [] : [file])), ...otherFiles]
-    .map((path) => fromRoot(path, setting))
-    .sort()
+  [
+    ...[...pages.values()].flatMap((page) => slugPath(page, setting) ?? []),
+    ...otherFiles.map((path) => fromRoot(path, setting)),
+  ].sort()
 
 export interface ChangedPage {
   id: PageId
@@ -269,6 +322,8 @@ async function mayChange(site: SiteAtHand, page: PageIdentity, moved: ReadonlySe
   const decisions = site.decisionsOf(page.id)
   if (Object.keys(draftOf(decisions)).length > 0 || followOf(decisions).length > 0) return true
   if (moved.has(page.id)) return true
+  // No file follows for a page that was fetched: whoever changes its links must be told which.
+  if (page.file === null && setting.index.entries.get(page.id)?.targets.some((t) => moved.has(t))) return true
   if (setting.templates.length === 0) return false
   return Object.keys(templateDraft(await site.itemsOf(page), setting.templates, page.id)).length > 0
 }

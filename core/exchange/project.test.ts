@@ -121,6 +121,7 @@ describe('the project file', () => {
       pages: [filePage('a', 'a.html', 'https://s.example/a.html')],
       work: new Map(),
       log: [],
+      addresses: null,
       files: new Map([['b.html', new Uint8Array([60])]]),
       fetched: new Map(),
     }

@@ -11,6 +11,8 @@ import { openZip, safePath, writeZip } from './zip.ts'
 export interface Project {
   site: { name: string; base: string; whole: boolean; root: string; takenIn: string }
   pages: PageIdentity[]
+  /** What its sitemap lists, and addresses that are of the site and no pages; null for a site of files. */
+  addresses: { sitemap: string[] | null; files: string[] } | null
   /** Decisions by page; "" is the site as a whole. */
   work: Map<PageId, Decisions>
   log: LogEntry[]
@@ -46,6 +48,12 @@ const schema = Joi.object({
   version: Joi.valid(VERSION).required(),
   site: siteSchema.required(),
   pages: Joi.array().items(identitySchema).max(100_000).unique('id').required(),
+  addresses: Joi.object({
+    sitemap: Joi.array().items(Joi.string().max(10_000)).max(100_000).allow(null).required(),
+    files: Joi.array().items(Joi.string().max(10_000)).max(100_000).required(),
+  })
+    .allow(null)
+    .default(null),
   work: work.required(),
   log: logSchema.required(),
 })
@@ -65,13 +73,22 @@ interface Written {
   version: number
   site: Project['site']
   pages: PageIdentity[]
+  addresses: Project['addresses']
   work: Record<PageId, Decisions>
   log: LogEntry[]
 }
 
-export function writeProject({ site, pages, work: decisions, log, files, fetched }: Project): Uint8Array {
+export function writeProject({
+  site,
+  pages,
+  addresses,
+  work: decisions,
+  log,
+  files,
+  fetched,
+}: Project): Uint8Array {
   const json = JSON.stringify(
-    { format: FORMAT, version: VERSION, site, pages, work: Object.fromEntries(decisions), log },
+    { format: FORMAT, version: VERSION, site, pages, addresses, work: Object.fromEntries(decisions), log },
     null,
     1,
   )
@@ -116,7 +133,7 @@ export function readProject(bytes: Uint8Array): { ok: true; project: Project } |
       : schema.validate(fromFirstVersion(first.value as Written, [...files.keys()]))
     : schema.validate(json)
   if (error) return { ok: false, why: `The project file cannot be read: ${error.message}.` }
-  const { site, pages, work: decisions, log } = value as Written
+  const { site, pages, addresses, work: decisions, log } = value as Written
   const under = (folder: string) =>
     new Map(
       [...files].flatMap(([path, content]) =>
@@ -132,7 +149,15 @@ export function readProject(bytes: Uint8Array): { ok: true; project: Project } |
   const fetched = new Map(
     pages.flatMap(({ id, file }) => (file === null ? [[id, served.get(`${id}.html`)!] as const] : [])),
   )
-  const project = { site, pages, work: new Map(Object.entries(decisions)), log, files: sources, fetched }
+  const project = {
+    site,
+    pages,
+    addresses,
+    work: new Map(Object.entries(decisions)),
+    log,
+    files: sources,
+    fetched,
+  }
   return { ok: true, project }
 }
 

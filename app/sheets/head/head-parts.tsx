@@ -6,7 +6,8 @@ import { plural } from '../../ui/plural.ts'
 import { core } from '../../workers/client.ts'
 import type { Excerpt } from '../../workers/structure.ts'
 
-export type PartName = 'page' | 'robots' | 'metas' | 'links' | 'code' | 'landmarks' | 'images' | 'broken'
+export type PartName =
+  'served' | 'page' | 'robots' | 'metas' | 'links' | 'code' | 'landmarks' | 'images' | 'broken'
 /**
  * What a row is told by: the byte in the source, which stays while the place in the proof moves with what is typed before
  * it, so that no field loses the focus. Several things that one edit put in share its key and go by their order.

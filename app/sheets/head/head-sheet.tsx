@@ -8,6 +8,7 @@ import type { HeadAround } from './head-around.ts'
 import { SourceExcerpt } from './head-parts.tsx'
 import { CodePart, LinksPart, MetasPart } from './metas-and-links.tsx'
 import { PagePart, RobotsPart } from './page-and-robots.tsx'
+import { ServedPart } from './served.tsx'
 import { BrokenPart, ImagesPart, LandmarksPart } from './structure.tsx'
 
 /** The page's shell as an editor reads it: what the head says, landmarks, pictures, what is broken; the source beside. */
@@ -81,6 +82,7 @@ export function HeadSheet({ session, row, view, decisions }: SheetProps) {
         aria-label="Head"
         data-testid="head"
       >
+        <ServedPart row={row} />
         <PagePart {...around} />
         <RobotsPart {...around} />
         <MetasPart {...around} />
