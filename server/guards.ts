@@ -21,7 +21,7 @@ export function refusalOf(
       why: 'This server does not answer to that name. Open the address that it printed when it was started.',
     }
   if (method === 'GET' || method === 'HEAD') return null
-  const { origin } = headers
+  const origin = headers.origin?.toLowerCase()
   const site = headers['sec-fetch-site']
   const isOwn = site === 'same-origin' && (origin === `http://${host}` || origin === `https://${host}`)
   return isOwn ? null : { status: 403, why: 'Only pages of Keen Quill itself may ask for this.' }

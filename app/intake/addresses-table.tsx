@@ -19,7 +19,6 @@ export function AddressesTable({
   height?: number
 }) {
   const box = useRef<HTMLDivElement>(null)
-  // eslint-disable-next-line react-hooks/incompatible-library
   const rows = useVirtualizer({
     count: lines.length,
     getScrollElement: () => box.current,

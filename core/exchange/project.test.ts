@@ -51,6 +51,12 @@ const project = fc.record({
       noNullPrototype: true,
     })
     .map((o) => new Map(Object.entries(o))),
+  addresses: fc.option(
+    fc.record({
+      sitemap: fc.option(fc.constant(['https://s.example/a/x'])),
+      files: fc.constant(['https://s.example/a/x.pdf']),
+    }),
+  ),
   fetched: fc
     .dictionary(fc.constantFrom('f-1', 'f-2'), fc.uint8Array())
     .map((byPage) => new Map(Object.entries(byPage))),

@@ -33,6 +33,7 @@ function sortOf(tag: string): string {
 }
 
 interface Known {
+  tag: string
   sort: string
   text: string
   /** What the editor wants there, evened out; null where nothing was decided. */
@@ -53,9 +54,9 @@ export function matchBlocks(
   const matcher = new Matcher(
     before.map(({ tag, text }, i): Known => {
       const wanted = wantedAt(i)
-      return { sort: sortOf(tag), text: evened(text), wanted: wanted === null ? null : evened(wanted) }
+      return { tag, sort: sortOf(tag), text: evened(text), wanted: wanted === null ? null : evened(wanted) }
     }),
-    now.map(({ tag, text }): Known => ({ sort: sortOf(tag), text: evened(text), wanted: null })),
+    now.map(({ tag, text }): Known => ({ tag, sort: sortOf(tag), text: evened(text), wanted: null })),
   )
   matcher.anchorLong()
   matcher.extend()
@@ -225,13 +226,13 @@ class Matcher {
     }
   }
 
-  /** The only one of its sort that is left between the same neighbours: a suggestion. */
+  /** The only one of its tag that is left between the same neighbours: a suggestion. */
   onlyOneLeft(asked: ReadonlySet<number>): void {
     for (const gap of this.gaps()) {
-      const sorts = grouped(gap.from, gap.until, (i) => (this.matches.has(i) ? null : this.before[i]!.sort))
-      const there = grouped(gap.start, gap.end, (j) => (this.taken.has(j) ? null : this.now[j]!.sort))
-      for (const [sort, [i, ...more]] of sorts) {
-        const current = there.get(sort)
+      const tags = grouped(gap.from, gap.until, (i) => (this.matches.has(i) ? null : this.before[i]!.tag))
+      const there = grouped(gap.start, gap.end, (j) => (this.taken.has(j) ? null : this.now[j]!.tag))
+      for (const [tag, [i, ...more]] of tags) {
+        const current = there.get(tag)
         if (more.length === 0 && current?.length === 1 && asked.has(i!)) this.match(i!, current[0]!, false)
       }
     }

@@ -139,20 +139,14 @@ function ofElement(target: TargetKey, edit: Edit, pair: PagePair): RebasedEdit {
   const says = describe(pair.now, kind, place.at)
   const next = broughtOver(edit, pair)
   if (next === null) return { target, now, status: 'in conflict', edit, was, wanted, says }
+  const told = (status: RebaseStatus): RebasedEdit => ({ target, now, status, edit: next, was, wanted, says })
   // A likeness by its neighbours alone is a suggestion.
-  const status = !place.sure
-    ? 'in conflict'
-    : !edit.remove && isInPlace(pair.now.source, now, next) && same(says, wanted)
-      ? 'in place'
-      : statusOf(was, wanted, says)
-  const kept =
-    status === 'still to do' && wanted !== null && same(was, wanted) ? changesStill(pair, now, next) : status
-  return { target, now, status: kept, edit: next, was, wanted, says }
+  if (!place.sure) return told('in conflict')
+  // Joined headings, a subtitle: the words alone do not tell what was wanted from what was there.
+  if (!edit.remove && same(was, wanted) && same(says, was))
+    return told(isInPlace(pair.now.source, now, next) ? 'in place' : 'still to do')
+  return told(statusOf(was, wanted, says))
 }
-
-/** An edit that its words do not tell from what was there: joined headings, a subtitle. */
-const changesStill = (pair: PagePair, now: TargetKey, edit: Edit): RebaseStatus =>
-  isInPlace(pair.now.source, now, edit) ? 'in place' : 'still to do'
 
 /** What stands at a byte, as one line that tells all that an edit of its kind may change. */
 function describe(side: Side, kind: string, at: number): string | null {
