@@ -411,3 +411,91 @@ describe('a project file in place of a site', () => {
     })
   })
 })
+
+describe('addresses, suggestions, and pages taken in again', () => {
+  it('audits the pages of a sitemap, fetched as its robots.txt allows', () => {
+    const { stdout, status } = quill([
+      'audit',
+      'https://tidewatch.example/sitemap.xml',
+      '--format',
+      'json',
+      '--date',
+      '2026-11-26',
+    ])
+    expect(status).toBe(1)
+    const report = JSON.parse(stdout)
+    expect(report.base).toBe('https://tidewatch.example/')
+    expect(report.pages.map((p: { path: string }) => p.path)).toContain('https://tidewatch.example/history/')
+    expect(report.unread.map((u: { path: string }) => u.path)).toEqual([
+      'https://tidewatch.example/staff/rota/',
+      'https://tidewatch.example/brochure.pdf',
+      'https://boats.elsewhere.example/',
+    ])
+    const rules = (path: string) =>
+      report.pages.find((p: { path: string }) => p.path === path).marks.map((m: { rule: string }) => m.rule)
+    expect(rules('https://tidewatch.example/book/')).toContain('address-fails')
+    expect(report.site.marks.map((m: { rule: string }) => m.rule)).toEqual(
+      expect.arrayContaining(['address-redirects', 'sitemap-dead']),
+    )
+  })
+  it('audits one page by its address, and no more pages than it may', () => {
+    const one = JSON.parse(quill(['audit', 'https://tidewatch.example/history/', '--format', 'json']).stdout)
+    expect(one.pages).toHaveLength(1)
+    expect(one.pages[0].description).toMatch(/^The café on the point was the keeper’s house/)
+    const few = JSON.parse(
+      quill(['audit', 'https://tidewatch.example/sitemap.xml', '--limit', '2', '--format', 'json']).stdout,
+    )
+    expect(few.pages).toHaveLength(2)
+  })
+  it.each([
+    [['audit', 'https://nowhere.example/'], /No site has this name/],
+    [['audit', 'http://127.0.0.1/'], /address within a network/],
+    [['audit', 'https://tidewatch.example/', 'x.html'], /one address is audited at a time/],
+    [['audit', 'https://tidewatch.example/', '--limit', '0'], /--limit/],
+    [['suggestions', '.'], /--sheet/],
+    [['rebase', 'a.html'], /two files/],
+  ])('%j is refused with what to do', (args, why) => {
+    expect(quill(args)).toMatchObject({ status: 2, stderr: expect.stringMatching(why) })
+  })
+  it('matches a consultant’s sheet', () => {
+    const dir = folder({
+      'a.html': GOOD,
+      's.csv': 'Page;New title;Comment\r\nsite.example/a.html;A better title;now\r\n/b.html;x;\r\n',
+    })
+    // The sheet is no page of the site.
+    const { stdout } = quill(['suggestions', dir, '--sheet', join(dir, 's.csv'), '--format', 'json'])
+    expect(JSON.parse(stdout)).toMatchObject({
+      columns: { address: 'Page', title: 'New title', note: 'Comment' },
+      matched: [{ row: 2, path: 'a.html', title: 'A better title', note: 'now' }],
+      unmatched: [{ row: 3, address: '/b.html', near: ['https://site.example/a.html'] }],
+      twice: [],
+    })
+  })
+  it('says what becomes of edits', () => {
+    const old = '<title>Old</title><h1>The tides of the point</h1><h2>Ebb</h2>'
+    const dir = folder({
+      'old.html': old,
+      'new.html': '<title>New</title><p>A word before.</p><h1>The tides of the point</h1>',
+      'edits.json': JSON.stringify({
+        title: { value: 'New' },
+        [`heading@${old.indexOf('<h1>')}`]: { value: 'Tides' },
+        [`heading@${old.indexOf('<h2>')}`]: { value: 'Ebb and flood' },
+      }),
+    })
+    const { stdout, status } = quill([
+      'rebase',
+      join(dir, 'old.html'),
+      join(dir, 'new.html'),
+      '--edits',
+      join(dir, 'edits.json'),
+      '--format',
+      'json',
+    ])
+    expect(status).toBe(0)
+    expect(JSON.parse(stdout)).toEqual([
+      { target: 'title', now: 'title', status: 'in place' },
+      { target: 'heading@18', now: 'heading@39', status: 'still to do' },
+      { target: 'heading@49', now: null, status: 'gone' },
+    ])
+  })
+})

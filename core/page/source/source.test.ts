@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { bomOf, decode, encode, encodingOfLabel, prescan } from './encoding.ts'
 import { lineAndColumn, lineStarts, toBytePlaces } from './places.ts'
+import { headerRobots, type Served } from './served.ts'
 import { readSource, sourceOf } from './source.ts'
 
 const bytes = (...b: number[]) => Uint8Array.from(b)
@@ -106,5 +107,49 @@ describe('places', () => {
       { line: 3, column: 1 },
       { line: 4, column: 1 },
     ])
+  })
+})
+
+describe('what the server says', () => {
+  const served = (more: Partial<Served>): Served => ({
+    status: 200,
+    address: 'https://s.example/',
+    redirects: [],
+    contentType: 'text/html',
+    charset: null,
+    robots: [],
+    canonical: null,
+    date: '2026-11-26',
+    ...more,
+  })
+  // WHATWG HTML 13.2.3.2: a BOM, then the transport layer, then the prescan.
+  it.each([
+    [
+      'its charset goes before the page’s own',
+      '<meta charset=utf-8>',
+      'windows-1252',
+      'windows-1252',
+      'header',
+    ],
+    ['a BOM goes before it', '\ufeff<p>', 'windows-1252', 'utf-8', 'bom'],
+    ['an unknown charset says nothing', '<meta charset=euc-kr>', 'nonsense', 'euc-kr', 'meta'],
+    ['none leaves it to the page', '<meta charset=euc-kr>', null, 'euc-kr', 'meta'],
+  ])('%s', (_, html, charset, encoding, encodingBy) => {
+    expect(readSource(ascii(html), served({ charset }))).toMatchObject({ source: { encoding, encodingBy } })
+  })
+  it('to all crawlers is told from what it says to one', () => {
+    const robots = [
+      'NoIndex, nofollow',
+      'otherbot: noarchive',
+      'unavailable_after: 25 Jun 2027',
+      ' max-snippet: 20',
+    ]
+    expect(headerRobots(served({ robots }))).toEqual([
+      'noindex',
+      'nofollow',
+      'unavailable_after: 25 jun 2027',
+      'max-snippet: 20',
+    ])
+    expect(headerRobots(null)).toEqual([])
   })
 })
