@@ -57,7 +57,8 @@ export function ColumnChoice({
             </th>
             <td className="py-1.5">
               <Choice
-                label=""
+                label={`Column ${name || index + 1} holds`}
+                isLabelHidden
                 value={roleOf(index)}
                 options={[
                   { value: 'none' as const, name: 'nothing that is used' },

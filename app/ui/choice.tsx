@@ -6,17 +6,20 @@ export function Choice<V extends string>({
   value,
   options,
   onChange,
+  isLabelHidden = false,
 }: {
   label: string
   value: V
   /** Options with the same group stand together, under its name. */
   options: { value: V; name: string; group?: string }[]
   onChange(value: V): void
+  /** The label is read and not drawn: what stands around says it. */
+  isLabelHidden?: boolean
 }) {
   return (
     <Select.Root value={value} onValueChange={(v) => onChange(v as V)}>
       <Select.Trigger aria-label={label} className="border-b border-ink-3 pb-0.5 text-ink-2 hover:border-ink">
-        {label}{' '}
+        {!isLabelHidden && `${label} `}
         <strong className="font-semibold text-ink">
           <Select.Value />
         </strong>

@@ -64,8 +64,9 @@ export async function fetchSite(plan: SitePlan, ask: Ask, options: FetchSiteOpti
   const gathered = new Gathered(plan, source.walk, options)
   const underWay = new Set<Promise<void>>()
   let done = 0
+  const tell = (now: string) => progress?.({ done, of: source.total(), now, failed: gathered.failed.length })
   const fetchOne = async (url: string) => {
-    progress?.({ done, of: source.total(), now: url, failed: gathered.failed.length })
+    tell(url)
     try {
       const answer = await ask(url, 'page', signal)
       if (signal?.aborted) return
@@ -76,6 +77,7 @@ export async function fetchSite(plan: SitePlan, ask: Ask, options: FetchSiteOpti
       if (!signal?.aborted) gathered.failed.push({ url, why: (error as Error).message })
     }
     done++
+    tell(url)
   }
   for (;;) {
     const url = signal?.aborted || gathered.isFull ? null : underWay.size < AT_ONCE ? source.next() : null

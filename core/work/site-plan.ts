@@ -42,7 +42,7 @@ const MOST_LISTED = 2 * MOST_ADDRESSES
 /** The address as it was meant: with https:// where no scheme was typed. Null where it is none. */
 export function typedAddress(typed: string): string | null {
   const trimmed = typed.trim()
-  if (trimmed === '') return null
+  if (trimmed === '' || /\s/.test(trimmed)) return null
   return pageAddress(/^[a-z][a-z0-9+.-]*:\/\//i.test(trimmed) ? trimmed : `https://${trimmed}`)
 }
 

@@ -183,7 +183,8 @@ test('a consultant’s sheet: matched, taken, taken edited, declined, undone, an
   await page.getByRole('button', { name: 'Look at suggestions for 3 pages' }).click()
   const card = (path: string) => page.locator(`[data-testid=suggestion][data-path="${path}"]`)
   await expect(card('stay/index.html')).toContainText('is cut')
-  await expect(card('shop/index.html')).toContainText('no marks on title and description')
+  await expect(card('shop/index.html')).toContainText('left: Short title')
+  await expect(card('courses/knots.html')).toContainText('left: The keyword is not in the title')
   await checkAccess(page, 'suggestions')
   // By keyboard: decline with a word, then take what is left.
   await card('stay/index.html').focus()
@@ -217,7 +218,9 @@ test('a consultant’s sheet: matched, taken, taken edited, declined, undone, an
   )
   // What was not taken is a take, with where it came from.
   await openDesk(page, site, 'stay/index.html')
-  await expect(page.getByText(/list\.csv, \d{4}/)).toBeAttached()
+  await page.getByTestId('drawer-takes').getByRole('button', { name: /Takes/ }).click()
+  const takes = page.getByTestId('takes-title').getByTestId('take')
+  await expect(takes.filter({ hasText: 'A Very Long Title' })).toContainText('list.csv, ')
 })
 
 test('pages from a sheet are edited, handed off as a worksheet, and become whole with their drafts when they are fetched', async ({
@@ -225,7 +228,7 @@ test('pages from a sheet are edited, handed off as a worksheet, and become whole
 }) => {
   await openShelf(page)
   const csv =
-    'URL,Title,Words\nhttps://tidewatch.example/tours/,Lighthouse Boat Tours,120\nhttps://tidewatch.example/questions/,Questions,90\nhttps://tidewatch.example/members/,For members,10\n'
+    'URL,Title,Words\nhttps://tidewatch.example/tours/,"Lighthouse Boat Tours: 3 Routes, Every Hour | Tidewatch",120\nhttps://tidewatch.example/questions/,Questions,90\nhttps://tidewatch.example/members/,For members,10\n'
   await page
     .getByTestId('file-input')
     .setInputFiles({ name: 'pages.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) })
