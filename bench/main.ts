@@ -2,6 +2,7 @@
 import { benchApp, benchPattern } from './app.ts'
 import { benchCore } from './core.ts'
 import { benchData } from './data.ts'
+import { benchFetching } from './fetching.ts'
 import { benchMeasure } from './measure.ts'
 import { benchStructure } from './structure.ts'
 
@@ -12,3 +13,4 @@ if (!part || part === 'app') await benchApp()
 if (!part || part === 'pattern') await benchPattern()
 if (!part || part === 'structure') await benchStructure()
 if (!part || part === 'data') await benchData()
+if (!part || part === 'fetching') await benchFetching()

@@ -39,8 +39,6 @@ try {
     )
   await page.waitForTimeout(300)
   await shot(page, 'desk-snippet')
-  await desk('crossings/index.html', 'snippet')
-  await shot(page, 'desk-fall-back')
   await desk('stories/last-keeper.html', 'snippet')
   await page.getByTestId('drawer-takes').getByRole('button').first().click()
   await page.getByTestId('title').fill('The Last Lighthouse Keeper and the Clock She Took Home')
@@ -48,7 +46,6 @@ try {
   await page.getByTestId('title').blur()
   await page.getByTestId('take').nth(2).waitFor()
   await page.getByTestId('takes-description').scrollIntoViewIfNeeded()
-  await shot(page, 'desk-takes')
   await desk('tours/index.html', 'snippet')
   await page.getByTestId('drawer-takes').getByRole('button').first().click()
   await page.getByTestId('slug').fill('guided-tours')
@@ -72,7 +69,6 @@ try {
   await margin.getByRole('button', { name: 'Remove it' }).click()
   await margin.getByRole('button', { name: 'Make it a paragraph' }).first().click()
   await page.waitForTimeout(300)
-  await shot(page, 'desk-outline-clean')
   await desk('tours/tower.html', 'outline')
   await page.getByTestId('compare-with').selectOption('tours/lens-room.html')
   await page.getByTestId('compare').locator('table').waitFor()
@@ -83,10 +79,6 @@ try {
   await page.getByTestId('block').waitFor()
   await page.waitForTimeout(5000)
   await shot(page, 'desk-data')
-  await desk('shop/lamps.html', 'data')
-  await page.getByRole('button', { name: 'JSON', exact: true }).click()
-  await page.locator('.cm-content').waitFor()
-  await shot(page, 'desk-data-json')
   await page.goto(`${address}/sites/${site}/structured-data`)
   await page.getByTestId('site-data').waitFor()
   await page.getByRole('button', { name: 'See what it would add' }).nth(1).click()
@@ -127,6 +119,57 @@ try {
   await answered.goto(`file://${saved}`)
   await answered.getByLabel('Yes').first().check()
   await shot(answered, 'approval')
+  const [worksheet] = await Promise.all([
+    page.waitForEvent('download'),
+    (async () => {
+      await page.goto(`${address}/sites/${site}/hand-off`)
+      await page.getByRole('button', { name: 'Worksheet' }).click()
+    })(),
+  ])
+  const typed = join(tmpdir(), 'keen-quill-worksheet.html')
+  await worksheet.saveAs(typed)
+  await answered.goto(`file://${typed}`)
+  await answered.getByRole('checkbox').first().check()
+  await shot(answered, 'worksheet')
+  await page.goto(`${address}/intake?address=tidewatch.example`)
+  await page.getByRole('button', { name: 'See what would be taken in' }).click()
+  await page.getByRole('tab', { name: /left out/ }).click()
+  await shot(page, 'intake')
+  await page.goto(`${address}/sites/${site}/suggestions`)
+  const rows = [
+    'Page;Suggested title;Suggested description;Primary keyword;Note',
+    '/courses/morse.html;Morse Code Course: Send a Signal over a Mile of Water;;morse code course;Says what it is',
+    '/evenings/;Winter Evenings at the Lighthouse: Lamp, Storm and Song;Winter evenings from October to March: the old lamp lit on Fridays, storms watched, songs sung, and the boat home at nine.;winter evenings;',
+    '/stay/;A Week in the Keeper’s Lighthouse Cottage on Farrowskerry, with Stove and Sea on Three Sides;;;Long, but lovely',
+  ].join('\n')
+  await page
+    .getByTestId('suggestions-input')
+    .setInputFiles({ name: 'suggestions.csv', mimeType: 'text/csv', buffer: Buffer.from(rows) })
+  await page.getByRole('button', { name: /^Look at suggestions/ }).click()
+  await page.getByTestId('suggestion').first().waitFor()
+  await page.waitForTimeout(1000)
+  await shot(page, 'suggestions')
+  for (const [path, title] of [
+    ['courses/knots.html', 'Knot Course for Beginners: Eight Knots in a Day'],
+    ['crossings/timetable.html', 'Crossing Timetable: Boats to Farrowskerry'],
+    ['visit/with_children.html', 'A Lighthouse with Children: a Day in the Petrel'],
+  ] as const) {
+    await desk(path, 'snippet')
+    await page.getByTestId('title').fill(title)
+    await page.getByTestId('title').blur()
+    await page.waitForTimeout(400)
+  }
+  await page.goto(address)
+  await page.getByRole('combobox', { name: /Invented sites/ }).click()
+  await page.getByRole('option', { name: /weeks later/ }).click()
+  await page.goto(`${address}/intake?again=${site}`)
+  await page.getByRole('button', { name: 'See what would be taken in' }).click()
+  await page.getByRole('button', { name: /^Take in/ }).click()
+  await page.getByRole('heading', { name: 'Taken in again' }).waitFor()
+  await shot(page, 'taken-again')
+  await page.getByRole('button', { name: 'Undo taking in again' }).click()
+  await page.getByRole('button', { name: 'Go back' }).click()
+  await page.getByText('Do it again').waitFor()
   await page.emulateMedia({ colorScheme: 'dark' })
   await desk('stories/last-keeper.html', 'snippet')
   await shot(page, 'desk-dark')

@@ -18,6 +18,7 @@ import { audit, disagreements, looksAlike, repairAll, show, verdicts } from '../
 import { differenceOfParses } from '../fixtures/two-parses.ts'
 import { corpus, packages, pagesOf, type Package } from './corpora.ts'
 import { compareConformance, killedWhileWriting } from './hardening.ts'
+import { matchReturns, readOfficeFiles } from './returned.ts'
 
 const root = join(import.meta.dirname, '../..')
 let passed = 0
@@ -316,7 +317,7 @@ function compareStems(): void {
 
 /**
  * `npm run check-real structure` looks at structure alone, `application` at what the application takes in, `conformance` at
- * the whole page's HTML, `killed` at a command that is killed.
+ * the whole page's HTML, `killed` at a command that is killed, `returns` at pages taken in again, `sheets` at office files.
  */
 const part = process.argv[2]
 if (!part) {
@@ -329,7 +330,9 @@ if (!part) {
 }
 if (!part || part === 'conformance') await compareConformance(check)
 if (!part || part === 'killed') await killedWhileWriting(check)
-if (part === 'conformance' || part === 'killed') finish()
+if (!part || part === 'returns') matchReturns(check)
+if (!part || part === 'sheets') await readOfficeFiles(check)
+if (part && part !== 'structure' && part !== 'application') finish()
 const server = await serve(4473)
 const browser = await launch()
 try {
