@@ -39,6 +39,16 @@ const ROWS = [
   ['https://s.example/b;c', 'Semicolons; commas, and "quotes"', '90'],
 ]
 
+/** A sheet's cells as JSON, or why it cannot be read. */
+async function rowsOf(file: string): Promise<string> {
+  try {
+    const read = await readSheet(readFileSync(file))
+    return read.ok ? JSON.stringify([read.sheet.heading, ...read.sheet.rows]) : read.why
+  } catch (error) {
+    return (error as Error).message
+  }
+}
+
 /** LibreOffice's own XLSX, ODS and CSV are read, and what we write is read by it. */
 export async function readOfficeFiles(check: Check): Promise<void> {
   const soffice = (args: string[]) => spawnSync('soffice', ['--headless', ...args], { encoding: 'utf8' })
@@ -77,16 +87,9 @@ export async function readOfficeFiles(check: Check): Promise<void> {
     const file = to.startsWith('csv') ? 'again.csv' : `in.${to}`
     if (to.startsWith('csv')) writeFileSync(join(dir, 'again.ods'), readFileSync(join(dir, 'in.ods')))
     convert(to.startsWith('csv') ? 'again.ods' : 'in.csv', to, to.startsWith('csv') ? '' : asUtf8)
-    let detail = ''
-    let ok = false
-    try {
-      const read = await readSheet(readFileSync(join(dir, file)))
-      detail = read.ok ? JSON.stringify([read.sheet.heading, ...read.sheet.rows]) : read.why
-      ok = read.ok && detail === JSON.stringify(ROWS)
-    } catch (error) {
-      detail = (error as Error).message
-    }
-    check(`LibreOffice’s ${form} is read`, ok, ok ? '' : detail.slice(0, 300))
+    const said = await rowsOf(join(dir, file))
+    const ok = said === JSON.stringify(ROWS)
+    check(`LibreOffice’s ${form} is read`, ok, ok ? '' : said.slice(0, 300))
   }
   for (const form of ['xlsx', 'ods'] as const) {
     writeFileSync(join(dir, `ours.${form}`), await writeOffice([...ROWS, ['=1+1', '', '']], form))
