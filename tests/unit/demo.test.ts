@@ -54,13 +54,18 @@ describe('the demo site', () => {
     ].sort()
     expect(found).toEqual(planted)
     const rules = new Set(table.rows.map((r) => r.cells.rule))
-    // What the house must ask for first, and what no file's address can have.
+    // What the house must ask for first, what no file's address can have, and what only a server or a sitemap says.
     const asked = [
       'title-case',
       'title-suffix',
       'title-forbidden',
       'description-forbidden',
       'slug-parameters',
+      'address-fails',
+      'address-redirects',
+      'sitemap-absent',
+      'sitemap-dead',
+      'robots-header',
     ]
     expect(catalogue.map((r) => r.id).filter((id) => !rules.has(id))).toEqual(asked)
   })

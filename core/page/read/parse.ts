@@ -11,12 +11,16 @@ export type Element = DefaultTreeAdapterTypes.Element & { place?: TagPlace }
 export type Node = DefaultTreeAdapterTypes.Node
 export type Document = DefaultTreeAdapterTypes.Document
 
-/** A start tag from `start` to `startEnd`; the element's own end tag, where it has one, from `endStart` to `end`. UTF-16 units. */
+/**
+ * A start tag from `start` to `startEnd`; the element's own end tag, where it has one, from `endStart` to `end`. `closes` is
+ * where its content ends: at its end tag, or at the tag that implies one; null where the end of the file does. UTF-16 units.
+ */
 export interface TagPlace {
   start: number
   startEnd: number
   endStart: number | null
   end: number | null
+  closes: number | null
 }
 
 export interface ParseError {
@@ -35,6 +39,8 @@ export interface Parsed {
   document: Document
   /** End of the doctype, 0 without one. */
   doctypeEnd: number
+  /** Where the body's end tag begins; null without one. */
+  bodyEnd: number | null
   comments: CommentPlace[]
   errors: ParseError[]
 }
@@ -92,11 +98,15 @@ interface ParserInternals extends TreeBuilder {
 }
 const ParserWithInternals = Parser as unknown as new (options: object) => ParserInternals
 
+const isTag = (token: Token.Token): token is Token.TagToken =>
+  token.type === Token.TokenType.START_TAG || token.type === Token.TokenType.END_TAG
+
 /** Builds the tree, and records the places of tags, comments and parse errors. */
 class PlacingParser extends ParserWithInternals {
   readonly comments: CommentPlace[] = []
   readonly errors: ParseError[] = []
   doctypeEnd = 0
+  bodyEnd: number | null = null
   private elements = 0
   private readonly mostElements: number
 
@@ -142,21 +152,24 @@ class PlacingParser extends ParserWithInternals {
         startEnd: location.endOffset,
         endStart: null,
         end: null,
+        closes: null,
       }
     super._attachElementToTree(element, location, parent)
   }
 
+  override onEndTag(token: Token.TagToken): void {
+    if (token.tagName === 'body' && token.location) this.bodyEnd ??= token.location.startOffset
+    super.onEndTag(token)
+  }
+
   override onItemPop(node: Element, isTop: boolean): void {
     const token = this.currentToken
-    if (
-      node.place &&
-      token !== null &&
-      token.type === Token.TokenType.END_TAG &&
-      token.tagName === node.tagName &&
-      token.location
-    ) {
-      node.place.endStart = token.location.startOffset
-      node.place.end = token.location.endOffset
+    if (node.place && token !== null && isTag(token) && token.location) {
+      node.place.closes ??= token.location.startOffset
+      if (token.type === Token.TokenType.END_TAG && token.tagName === node.tagName) {
+        node.place.endStart = token.location.startOffset
+        node.place.end = token.location.endOffset
+      }
     }
     super.onItemPop(node, isTop)
   }
@@ -215,8 +228,8 @@ function parseWith(text: string, feed: (parser: PlacingParser) => void): Parsed 
     if (!(error instanceof Beyond)) throw error
     beyond = error.message
   }
-  const { document, doctypeEnd, comments, errors } = parser
-  return { beyond, document, doctypeEnd, comments, errors }
+  const { document, doctypeEnd, bodyEnd, comments, errors } = parser
+  return { beyond, document, doctypeEnd, bodyEnd, comments, errors }
 }
 
 /** The parse with parse5's own tokenizer: the standard's way, on any text. */

@@ -18,10 +18,15 @@ export interface Block {
   /** As shown: white space folded; pictures and controls are one character each, U+FFFC. */
   text: string
   landmark: Landmark | null
+  /** The nodes of its run, in order. */
+  nodes: Node[]
+  /** The block before a stretch and the one behind it in its element; null where it begins or ends the element. */
+  before: Element | null
+  after: Element | null
 }
 
 /** Elements of a line that stand for one character. */
-const ATOMS = new Set([
+export const ATOMS = new Set([
   'img',
   'svg',
   'input',
@@ -35,7 +40,7 @@ const ATOMS = new Set([
   'iframe',
   'embed',
 ])
-const ATOM = '\ufffc'
+export const ATOM = '\ufffc'
 const ink = /[^\s\ufffc]/
 
 const isInline = (node: Element): boolean =>
@@ -66,9 +71,12 @@ interface Open {
   next: number
   landmark: Landmark | null
   sectioning: boolean
-  /** Text of the run that is open, piece by piece; and the runs that are closed. */
+  /** Text and nodes of the run that is open, piece by piece. */
   run: string[]
-  runs: string[]
+  nodes: Node[]
+  /** The last block in it so far, and its last stretch, which waits for the block behind it. */
+  last: Element | null
+  stretch: Block | null
   /** Whether blocks stand in it too. */
   mixed: boolean
   /** Where its own blocks go among those found: before what stands in it. */
@@ -90,25 +98,33 @@ export function textBlocks(document: Document): Block[] {
       landmark: own ?? above?.landmark ?? null,
       sectioning: (above?.sectioning ?? false) || (kindOf(element.tagName) & SECTIONING) !== 0,
       run: [],
-      runs: [],
+      nodes: [],
+      last: null,
+      stretch: null,
       mixed: false,
       slots: [],
     })
   }
   const closeRun = (frame: Open) => {
     const text = frame.run.join('')
+    const { nodes } = frame
     frame.run = []
+    frame.nodes = []
     if (!ink.test(text)) return
-    frame.runs.push(text)
-    frame.slots.push(blocks.length)
-    blocks.push({
+    const block: Block = {
       element: frame.element,
       at: frame.element.place?.start ?? null,
       isStretch: true,
       tag: frame.element.tagName,
       text: fold(text),
       landmark: frame.landmark,
-    })
+      nodes,
+      before: frame.last,
+      after: null,
+    }
+    frame.slots.push(blocks.length)
+    frame.stretch = block
+    blocks.push(block)
   }
   for (const root of document.childNodes) if (isElement(root)) enter(root)
   while (open.length > 0) {
@@ -118,17 +134,27 @@ export function textBlocks(document: Document): Block[] {
       closeRun(frame)
       if (!frame.mixed && frame.slots.length === 1) blocks[frame.slots[0]!]!.isStretch = false
       open.pop()
-    } else if (node.nodeName === '#text') frame.run.push((node as { value: string }).value)
-    else if (!isElement(node)) continue
-    else if (isInline(node) && !containers.has(node)) frame.run.push(inlineText(node))
-    else if ((kindOf(node.tagName) & NOT_TEXT) === 0 || node.tagName === 'head') {
+    } else if (!isElement(node)) {
+      if (node.nodeName === '#text') frame.run.push((node as { value: string }).value)
+      frame.nodes.push(node)
+    } else if (isInline(node) && !containers.has(node)) {
+      frame.run.push(inlineText(node))
+      frame.nodes.push(node)
+    } else if (isUnshown(node)) frame.nodes.push(node)
+    else {
       closeRun(frame)
+      if (frame.stretch && frame.stretch.after === null) frame.stretch.after = node
       frame.mixed = true
+      frame.last = node
       if (node.tagName !== 'head') enter(node)
     }
   }
   return blocks
 }
+
+/** Elements that show no text and stand in a line or anywhere: scripts, style sheets, templates. */
+const isUnshown = (node: Element): boolean =>
+  node.tagName !== 'head' && (kindOf(node.tagName) & NOT_TEXT) !== 0
 
 /** The text of an inline element: what is not shown left out, line ends for `br`, one character for each picture or control. */
 function inlineText(root: Element): string {

@@ -216,8 +216,15 @@ const TELLING = 200
 function textWithin(root: Element): string {
   const pieces: string[] = []
   let length = 0
+  let nodes = 0
   const stack: Node[] = [root]
-  for (let node = stack.pop(); node !== undefined && length < TELLING; node = stack.pop()) {
+  // Bounded by nodes as well: of what nests deep, each would look through all that is below it.
+  for (
+    let node = stack.pop();
+    node !== undefined && length < TELLING && nodes < TELLING;
+    node = stack.pop()
+  ) {
+    nodes++
     if (node.nodeName === '#text') {
       const { value } = node as { value: string }
       pieces.push(value)

@@ -1,0 +1,358 @@
+/**
+ * New words for a block, its mark-up kept: the words that changed are replaced where they stand, tags stay in their order,
+ * and what is left without words goes. Source of the algorithm: docs/decisions/013-text-edits.md.
+ */
+import { attribute, type Element } from '../read/parse.ts'
+import { ATOM } from './blocks.ts'
+import { lettersOf } from './decoded-text.ts'
+import type { Item, Items } from './items.ts'
+import { asShown, isWhite, shownOf, textOf, type Shown } from './shown.ts'
+import { changesBetween, type Hunk } from './word-diff.ts'
+
+export interface TextSplice {
+  /** UTF-16 units of the source. */
+  start: number
+  end: number
+  text: string
+}
+export type TextEdit =
+  | {
+      ok: true
+      splices: TextSplice[]
+      /** Links that go because no word of theirs is left. */ linksLost: string[]
+    }
+  | { ok: false; why: string }
+
+/** Behind these, what is typed does not belong to them: a link, code, a note's number. */
+const ENDS_BEFORE_TYPED = new Set([
+  'a',
+  'abbr',
+  'button',
+  'cite',
+  'code',
+  'dfn',
+  'kbd',
+  'label',
+  'q',
+  'samp',
+  'sub',
+  'sup',
+  'time',
+  'var',
+])
+const wordCharacter = /[\p{L}\p{M}\p{N}_]/u
+
+/** A line end that is put in, until it is written as its tag. A noncharacter: no text holds it. */
+const BREAK = '\ufdd0'
+
+/** An item, or what is put in: text that is no part of the source yet. */
+type Next = { item: Item; gone: boolean } | { text: string; isBreak: boolean }
+
+/** The splices that make a block show what is wanted; none where it shows that already. `breakTag` is what a line end is written as. */
+export function editText(
+  source: string,
+  { items, start, end }: Items,
+  wanted: string,
+  breakTag: string,
+): TextEdit {
+  const shown = shownOf(items)
+  const target = withoutNewAtoms(asShown(wanted), shown)
+  if (textOf(shown) === target) return { ok: true, splices: [], linksLost: [] }
+  const hunks = changesBetween(
+    shown.map((s) => s.value),
+    [...target],
+  )
+  const next = nextItems(items, shown, hunks)
+  const lost = dropEmptied(next)
+  settleSpaces(next, target)
+  if (shownText(next) !== target)
+    return {
+      ok: false,
+      why: 'The words cannot be put in here as they are typed: white space or a picture stands in the way. Change it in the source.',
+    }
+  return { ok: true, splices: written(source, next, { start, end }, breakTag), linksLost: lost }
+}
+
+/** Pictures cannot be typed: of those in the wording no more are kept than there are. */
+function withoutNewAtoms(text: string, shown: readonly Shown[]): string {
+  let left = shown.filter((s) => s.value === ATOM).length
+  return asShown([...text].filter((c) => c !== ATOM || left-- > 0).join(''))
+}
+
+/** The items with what the changes take out marked and what they put in between. */
+function nextItems(items: readonly Item[], shown: readonly Shown[], hunks: readonly Hunk[]): Next[] {
+  const indexOf = new Map(items.map((item, i) => [item, i]))
+  const at = shown.map((s) => indexOf.get(s.item)!)
+  const gone = new Set<number>()
+  /** What is put in before the item of each index. */
+  const added = new Map<number, string[]>()
+  const wraps = wrapsAll(items)
+  for (const hunk of hunks) {
+    for (let k = hunk.from; k < hunk.to; k++) markGone(items, at[k]!, gone)
+    if (hunk.text.length === 0) continue
+    const place = hunk.from < hunk.to ? replacedAt(items, at, hunk) : insertedAt(items, at, hunk, wraps)
+    const before = added.get(place)
+    if (before) before.push(...hunk.text)
+    else added.set(place, [...hunk.text])
+  }
+  const next: Next[] = []
+  const put = (index: number) => {
+    for (const value of added.get(index) ?? []) next.push({ text: value, isBreak: value === '\n' })
+  }
+  for (const [i, item] of items.entries()) {
+    put(i)
+    next.push({ item, gone: gone.has(i) })
+  }
+  put(items.length)
+  return next
+}
+
+/** Takes a shown character out; of white space, all of the run that it stands for up to the next tag. */
+function markGone(items: readonly Item[], index: number, gone: Set<number>): void {
+  gone.add(index)
+  const item = items[index]!
+  if (item.kind !== 'text' || !isWhite(item.value)) return
+  for (let i = index + 1; items[i]?.kind === 'text' && isWhite((items[i] as { value: string }).value); i++)
+    gone.add(i)
+}
+
+/** Where a replacement goes: before the first character of that stretch between tags in which most of what goes stood; links weigh double. */
+function replacedAt(items: readonly Item[], at: readonly number[], { from, to }: Hunk): number {
+  let best = { at: at[from]!, ink: -1 }
+  let stretch = { at: at[from]!, ink: 0 }
+  const close = () => {
+    if (stretch.ink > best.ink) best = stretch
+  }
+  for (let k = from; k < to; k++) {
+    const index = at[k]!
+    const crossed =
+      k > from && items.slice(at[k - 1]! + 1, index).some((i) => i.kind === 'open' || i.kind === 'close')
+    if (crossed) {
+      close()
+      stretch = { at: index, ink: 0 }
+    }
+    const item = items[index]!
+    if (item.kind === 'text' && !isWhite(item.value)) stretch.ink += isInLink(items, index) ? 2 : 1
+  }
+  close()
+  return best.at
+}
+
+function isInLink(items: readonly Item[], index: number): boolean {
+  let depth = 0
+  for (let i = index; i >= 0; i--) {
+    const item = items[i]!
+    if (item.kind === 'close' && item.element.tagName === 'a') depth++
+    if (item.kind === 'open' && item.element.tagName === 'a' && depth-- === 0) return true
+  }
+  return false
+}
+
+/** Elements that everything that is shown stands in: both ends of the wording are theirs. */
+function wrapsAll(items: readonly Item[]): Set<Element> {
+  const wraps = new Set<Element>()
+  const shows = (item: Item) => item.kind === 'atom' || (item.kind === 'text' && !isWhite(item.value))
+  const first = items.findIndex(shows)
+  const last = items.findLastIndex(shows)
+  for (const item of items.slice(0, Math.max(first, 0))) if (item.kind === 'open') wraps.add(item.element)
+  for (const item of items.slice(0, last + 1)) if (item.kind === 'close') wraps.delete(item.element)
+  return wraps
+}
+
+/** Where something new goes: behind what is to its left, as a rule in the same element. */
+function insertedAt(
+  items: readonly Item[],
+  at: readonly number[],
+  { from, text }: Hunk,
+  wraps: ReadonlySet<Element>,
+): number {
+  if (from === 0) {
+    // Before the first character, outside of what begins with it, unless that wraps all.
+    let index = at[0] ?? items.length
+    while (index > 0) {
+      const before = items[index - 1]!
+      if (before.kind !== 'open' || wraps.has(before.element)) break
+      index--
+    }
+    return index
+  }
+  const left = items[at[from - 1]!]!
+  let index = at[from - 1]! + 1
+  // White space that is shown as one space is all of it to the left.
+  if (left.kind === 'text' && isWhite(left.value))
+    while (items[index]?.kind === 'text' && isWhite((items[index] as { value: string }).value)) index++
+  const isSameWord = left.kind === 'text' && wordCharacter.test(left.value) && wordCharacter.test(text[0]!)
+  if (isSameWord) return index
+  // Out of every link, piece of code and their like that ends here.
+  const limit = at[from] ?? items.length
+  let outside = index
+  for (let i = index; i < limit; i++) {
+    const item = items[i]!
+    if (item.kind === 'open' || (item.kind === 'close' && wraps.has(item.element))) break
+    if (item.kind === 'close' && ENDS_BEFORE_TYPED.has(item.element.tagName)) outside = i + 1
+  }
+  return outside
+}
+
+/** Takes out the tags of elements that had words and have none left, unless something leads to them; answers the links among them. */
+function dropEmptied(next: Next[]): string[] {
+  const lost: string[] = []
+  const open: { element: Element; index: number; had: boolean; has: boolean }[] = []
+  const count = (had: boolean, has: boolean) => {
+    for (const frame of open) {
+      frame.had ||= had
+      frame.has ||= has
+    }
+  }
+  for (const [i, one] of next.entries()) {
+    if (!('item' in one)) {
+      if (one.text.trim() !== '') count(false, true)
+      continue
+    }
+    const { item, gone } = one
+    if (item.kind === 'open') open.push({ element: item.element, index: i, had: false, has: false })
+    else if (item.kind === 'close') {
+      const frame = open.pop()
+      if (!frame || !frame.had || frame.has) continue
+      const { element } = frame
+      if (attribute(element, 'id') !== null || attribute(element, 'name') !== null) continue
+      ;(next[frame.index] as { gone: boolean }).gone = true
+      one.gone = true
+      const href = element.tagName === 'a' ? attribute(element, 'href') : null
+      if (href !== null) lost.push(href)
+    } else if (item.kind === 'atom' || (item.kind === 'text' && !isWhite(item.value))) count(true, !gone)
+  }
+  return lost
+}
+
+const asItem = (one: Next): Item =>
+  'item' in one
+    ? one.item
+    : one.isBreak
+      ? { kind: 'atom', element: undefined as unknown as Element, value: '\n', start: -1, end: -1 }
+      : { kind: 'text', value: one.text, start: -1, end: -1 }
+
+const shownText = (next: readonly Next[]): string =>
+  textOf(shownOf(next.filter((one) => !('item' in one) || !one.gone).map(asItem)))
+
+/** White space that was folded away and would be shown now goes. */
+function settleSpaces(next: Next[], target: string): void {
+  const wanted = [...target]
+  let k = 0
+  let space: Next[] = []
+  let atStart = true
+  const settle = (isEnd: boolean) => {
+    // White space at the ends of lines shows nothing, and may stay.
+    if (space.length > 0 && !atStart && !isEnd) {
+      if (wanted[k] === ' ') k++
+      else
+        for (const one of space)
+          if ('item' in one) one.gone = true
+          else one.text = ''
+    }
+    space = []
+  }
+  for (const one of next) {
+    if ('item' in one && one.gone) continue
+    const item = asItem(one)
+    if (item.kind === 'text' && item.value !== '' && isWhite(item.value)) space.push(one)
+    else if (item.kind === 'text' ? item.value !== '' : item.kind === 'atom') {
+      settle(item.kind === 'atom' && item.value === '\n')
+      k += [...(item as { value: string }).value].length
+      atStart = item.kind === 'atom' && item.value === '\n'
+    }
+  }
+}
+
+/** The splices: what stays is not touched, unless what is put beside it would make something else of it. */
+function written(
+  source: string,
+  next: readonly Next[],
+  range: { start: number; end: number },
+  breakTag: string,
+): TextSplice[] {
+  const splices: TextSplice[] = []
+  let at = range.start
+  let open: TextSplice | null = null
+  const put = (start: number, end: number, text: string) => {
+    if (open && open.end === start) {
+      open.end = end
+      open.text += text
+    } else {
+      open = { start, end, text }
+      splices.push(open)
+    }
+  }
+  for (const one of next) {
+    if (!('item' in one)) {
+      if (one.text !== '') put(at, at, one.isBreak ? BREAK : escaped(one.text))
+      continue
+    }
+    const { item, gone } = one
+    // Tags go by splices of their own: what is beside them is looked at without them.
+    if (item.kind !== 'text') open = null
+    if (gone) put(item.start, item.end, '')
+    if (item.kind !== 'text') open = null
+    at = item.end
+  }
+  return mended(source, next, splices, range).map((s) => ({ ...s, text: s.text.replaceAll(BREAK, breakTag) }))
+}
+
+const escaped = (text: string): string =>
+  text
+    .replace(/&/g, '&amp;')
+    .replace(/</g, '&lt;')
+    .replace(/>/g, (c) => (text.includes(']]>') ? '&gt;' : c))
+
+/**
+ * Where a stretch of text between two tags would be read as something else than is meant (an ampersand that stood alone
+ * meets a name, a sign meets a letter), it is written anew with what is unclear escaped.
+ */
+function mended(
+  source: string,
+  next: readonly Next[],
+  splices: TextSplice[],
+  range: { start: number; end: number },
+): TextSplice[] {
+  const result = [...splices]
+  const check = (from: number, to: number, meant: string) => {
+    const own = result.filter((s) => s.start >= from && s.end <= to)
+    if (own.length === 0) return
+    let text = ''
+    let at = from
+    for (const s of own) {
+      text += source.slice(at, s.start) + s.text
+      at = s.end
+    }
+    text += source.slice(at, to)
+    const lines = text.split(BREAK)
+    const read = lines
+      .map((line) =>
+        lettersOf(line)
+          .map((l) => l.value)
+          .join(''),
+      )
+      .join(BREAK)
+    if (read === meant && !lines.some((line) => /<[A-Za-z/!?]/.test(line))) return
+    for (const s of own) result.splice(result.indexOf(s), 1)
+    result.push({ start: from, end: to, text: meant.replace(/&/g, '&amp;').replace(/</g, '&lt;') })
+  }
+  let from = range.start
+  let meant = ''
+  for (const one of next) {
+    if (!('item' in one)) {
+      meant += one.isBreak ? BREAK : one.text
+      continue
+    }
+    const { item, gone } = one
+    if (item.kind === 'text' || gone) {
+      if (item.kind === 'text' && !gone) meant += item.value
+      continue
+    }
+    check(from, item.start, meant)
+    from = item.end
+    meant = ''
+  }
+  check(from, range.end, meant)
+  return result.sort((a, b) => a.start - b.start || a.end - b.end)
+}
