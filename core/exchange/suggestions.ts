@@ -1,7 +1,7 @@
 /** A consultant's sheet: which row speaks of which page, and what it suggests for it. */
 import { decodedPath } from '../addresses/addresses.ts'
 import type { PageId } from '../site/page-identity.ts'
-import { alike, pairsOf, type Pairs } from '../work/again/similarity.ts'
+import { pairsOf } from '../work/again/similarity.ts'
 import type { Columns } from './columns.ts'
 import type { Sheet } from './sheet.ts'
 
@@ -118,17 +118,41 @@ function finder(pages: readonly MatchablePage[]): (written: string) => PageId | 
   }
 }
 
-/** The pages' addresses that are the most alike to one. */
+/** How alike an address must be to be named. */
+const LIKE_ENOUGH = 0.3
+
+/** The pages' addresses that are the most alike to one; looked up by the pairs of letters that they share. */
 function nearest(pages: readonly MatchablePage[]): (written: string) => string[] {
-  let known: { url: string; pairs: Pairs }[] | null = null
+  const pathOf = (url: string) => meant(url)?.path ?? url
+  let known: { totals: number[]; byPair: Map<string, { page: number; count: number }[]> } | null = null
+  const index = () => {
+    const byPair = new Map<string, { page: number; count: number }[]>()
+    const totals = pages.map(({ url }, page) => {
+      const { counts, total } = pairsOf(pathOf(url))
+      for (const [pair, count] of counts) {
+        const entries = byPair.get(pair)
+        if (entries) entries.push({ page, count })
+        else byPair.set(pair, [{ page, count }])
+      }
+      return total
+    })
+    return { totals, byPair }
+  }
   return (written) => {
-    known ??= pages.map(({ url }) => ({ url, pairs: pairsOf(meant(url)?.path ?? url) }))
-    const own = pairsOf(meant(written)?.path ?? written)
-    return known
-      .map(({ url, pairs }) => ({ url, likeness: alike(own, pairs) }))
-      .filter(({ likeness }) => likeness > 0.3)
+    known ??= index()
+    const { totals, byPair } = known
+    const own = pairsOf(pathOf(written))
+    const common = new Float64Array(pages.length)
+    for (const [pair, count] of own.counts)
+      for (const entry of byPair.get(pair) ?? []) common[entry.page]! += Math.min(count, entry.count)
+    const alike: { page: number; likeness: number }[] = []
+    for (let page = 0; page < pages.length; page++) {
+      const likeness = (2 * common[page]!) / (own.total + totals[page]!)
+      if (likeness > LIKE_ENOUGH) alike.push({ page, likeness })
+    }
+    return alike
       .sort((a, b) => b.likeness - a.likeness)
       .slice(0, NEAREST)
-      .map(({ url }) => url)
+      .map(({ page }) => pages[page]!.url)
   }
 }
