@@ -3,7 +3,7 @@ import { Link, useNavigate, useParams } from 'react-router'
 import { toast } from 'sonner'
 import { outcomesOf, type Outcomes } from '../again/outcomes.ts'
 import { Section } from '../again/section.tsx'
-import { targetName } from '../again/target-names.ts'
+import { targetName, wishOf } from '../again/target-names.ts'
 import { closeSession, type Session } from '../session/session.ts'
 import { useSession, useSessionState } from '../session/use-session.ts'
 import type { AgainRecord } from '../store/db.ts'
@@ -92,10 +92,7 @@ function Report({ session, again }: { session: Session; again: AgainRecord }) {
       >
         {({ page: id, target, edit }, i) => (
           <Line key={i} page={page(id)} what={targetName(target)}>
-            <span className="font-serif">
-              {edit.value ??
-                (edit.remove ? 'to be taken out' : edit.level ? `to level ${edit.level}` : 'changed')}
-            </span>
+            <span className="font-serif">{wishOf(edit)}</span>
           </Line>
         )}
       </Section>

@@ -16,7 +16,7 @@ export interface Worksheet {
 }
 
 const css = `:root{color-scheme:light}body{margin:0;background:#ece6da;color:#1b2733;font:15px/1.5 Georgia,serif}
-main{max-width:900px;margin:0 auto;padding:28px 20px 90px}h1{font-size:27px;margin:0 0 4px}h2{font-size:18px;margin:0;overflow-wrap:anywhere}
+main{max-width:900px;margin:0 auto;padding:28px 20px 90px}h1{font-size:27px;margin:0 0 4px}h2{font-size:18px;margin:0;overflow-wrap:anywhere}a{color:#1f4e79;text-underline-offset:3px}
 section{background:#fbf8f1;border:1px solid #d8cfbe;padding:18px 22px;margin:18px 0}section.done h2{color:#6a7280;text-decoration:line-through}
 .field{display:grid;grid-template-columns:26px 150px minmax(0,1fr) auto;gap:4px 14px;align-items:start;border-top:1px solid #e6ddcc;padding:9px 0}
 .field.done .after{color:#6a7280}.name{font-weight:bold}.before{grid-column:3;color:#5d6671;font-size:13px;overflow-wrap:anywhere}
