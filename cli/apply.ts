@@ -9,7 +9,9 @@ import { dateFrom, sheetFrom } from './inputs.ts'
 import { checkOut } from './output-folder.ts'
 import { print } from './output.ts'
 import { Problem } from './problem.ts'
-import { decide, siteFrom } from './site.ts'
+import type { Edit } from '../core/page/edits/draft.ts'
+import { readEdits } from './edits.ts'
+import { decide, siteFrom, type CommandSite } from './site.ts'
 import { writeSite } from './write-site.ts'
 
 const targets = new Map([
@@ -35,27 +37,70 @@ export async function apply(args: string[]): Promise<number> {
   const { values, positionals } = parseArgs({
     args,
     allowPositionals: true,
-    options: { changes: { type: 'string' }, out: { type: 'string' }, 'base-url': { type: 'string' } },
+    options: {
+      changes: { type: 'string' },
+      edits: { type: 'string' },
+      out: { type: 'string' },
+      'base-url': { type: 'string' },
+    },
   })
   if (positionals.length !== 1) throw new Problem('apply takes one page, folder or ZIP archive.')
-  if (!values.changes) throw new Problem('Name the sheet of changes: --changes FILE.csv.')
+  if (!values.changes && !values.edits)
+    throw new Problem('Name the sheet of changes, --changes FILE.csv, or the edits, --edits FILE.json.')
   if (!values.out) throw new Problem('Name an empty or new folder to write to: --out DIR.')
-  const { changes, out } = values
+  const { out } = values
+  const sheet = values.changes ? changesFrom(values.changes, values['base-url']) : null
+  const edits = values.edits ? readEdits(values.edits) : new Map<string, Record<string, Edit>>()
+  const site = siteFrom(positionals, { baseUrl: values['base-url'], date: dateFrom(undefined) })
+  checkOut(out, positionals)
+  const decided = new Map<PageId, Decisions>()
+  const problems: string[] = []
+  if (sheet) applySheet(site, sheet, decided, problems)
+  const byPath = new Map(site.inOrder.map((page) => [pathOf(page), page.id]))
+  for (const [path, own] of edits) {
+    const id = byPath.get(path)
+    if (id === undefined) problems.push(`no page ${path}`)
+    else
+      decided.set(id, {
+        ...(decided.get(id) ?? site.decisionsOf(id)),
+        ...Object.fromEntries(Object.entries(own).map(([target, edit]) => [`edit:${target}`, edit])),
+      })
+  }
+  const before = site.decisionsOf
+  decide(site, (id) => decided.get(id) ?? before(id))
+  const written = await writeSite(site, out, { strict: true, lists: false, problems })
+  const addresses = written.moved > 0 ? `, ${written.moved} at new addresses (see redirects.csv)` : ''
+  await print(`${written.files} files written to ${out}, ${written.changed} of them changed${addresses}\n`)
+  return 0
+}
+
+interface ChangeSheet {
+  by: 'path' | 'url'
+  rows: ReturnType<typeof sheetFrom>['rows']
+}
+
+function changesFrom(changes: string, baseUrl: string | undefined): ChangeSheet {
   const { columns, rows } = sheetFrom(changes, 'the changes')
   const unknown = columns.filter((c) => c !== '' && !known.includes(c))
   if (unknown.length > 0)
     throw new Problem(`${changes}: unknown column ${unknown.join(', ')}; ${known.join(', ')} are known.`)
   const by = columns.includes('path') ? 'path' : columns.includes('url') ? 'url' : null
   if (!by) throw new Problem(`${changes}: a column path or url is expected.`)
-  if (values['base-url'] === undefined && (by === 'url' || columns.includes('slug')))
+  if (baseUrl === undefined && (by === 'url' || columns.includes('slug')))
     throw new Problem(
       `The sheet has a column ${by === 'url' ? 'url' : 'slug'}: give the address of the root with --base-url.`,
     )
-  const site = siteFrom(positionals, { baseUrl: values['base-url'], date: dateFrom(undefined) })
-  checkOut(out, positionals)
+  return { by, rows }
+}
+
+/** Takes the rows over as decisions; what is wrong with them is added to the problems. */
+function applySheet(
+  site: CommandSite,
+  { by, rows }: ChangeSheet,
+  decided: Map<PageId, Decisions>,
+  problems: string[],
+): void {
   const byKey = new Map(site.inOrder.map((page) => [by === 'path' ? pathOf(page) : page.url, page.id]))
-  const decided = new Map<PageId, Decisions>()
-  const problems: string[] = []
   for (const { line, cells } of rows) {
     const name = cellOf(cells, by)
     const id = byKey.get(name)
@@ -79,10 +124,4 @@ export async function apply(args: string[]): Promise<number> {
       decided.set(id, decisions)
     }
   }
-  const before = site.decisionsOf
-  decide(site, (id) => decided.get(id) ?? before(id))
-  const written = await writeSite(site, out, { strict: true, lists: false, problems })
-  const addresses = written.moved > 0 ? `, ${written.moved} at new addresses (see redirects.csv)` : ''
-  await print(`${written.files} files written to ${out}, ${written.changed} of them changed${addresses}\n`)
-  return 0
 }

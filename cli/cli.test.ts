@@ -498,4 +498,43 @@ describe('addresses, suggestions, and pages taken in again', () => {
       { target: 'heading@49', now: null, status: 'gone' },
     ])
   })
+  it('lists a page’s text blocks, and applies edits by target', () => {
+    const html =
+      '<!doctype html>\n<html lang="en"><head><meta charset="utf-8"><title>Old</title></head><body><main><p>See <b>the</b> light.</p><pre>a  b</pre></main></body></html>'
+    const dir = folder({ 'site/a.html': html })
+    const listed = JSON.parse(quill(['blocks', join(dir, 'site/a.html'), '--format', 'json']).stdout)
+    expect(listed).toMatchObject([
+      {
+        target: `text@${html.indexOf('<p>')}`,
+        tag: 'p',
+        text: 'See the light.',
+        landmark: 'main',
+        main: true,
+        editable: true,
+        why: null,
+        inline: ['b'],
+      },
+      { tag: 'pre', editable: false, why: expect.stringMatching(/preformatted/) },
+    ])
+    const edits = (target: string) => {
+      const file = join(
+        folder({
+          'e.json': JSON.stringify({
+            pages: { 'a.html': { [target]: { value: 'See our light & stay.' }, title: { value: 'New' } } },
+          }),
+        }),
+        'e.json',
+      )
+      const out = join(folder({}), 'out')
+      return { out, ...quill(['apply', join(dir, 'site'), '--edits', file, '--out', out]) }
+    }
+    const done = edits(listed[0].target)
+    expect(done.status).toBe(0)
+    expect(readFileSync(join(done.out, 'a.html'), 'utf8')).toBe(
+      html.replace('Old', 'New').replace('<b>the</b> light.', '<b>our</b> light &amp; stay.'),
+    )
+    const refused = edits('text@3')
+    expect(refused).toMatchObject({ status: 2, stderr: expect.stringMatching(/no longer in the source/) })
+    expect(existsSync(refused.out)).toBe(false)
+  })
 })

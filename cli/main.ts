@@ -1,6 +1,7 @@
 /** `quill`: the same core for the command line and for pipelines. Shapes and exit status: docs/command-line.md. */
 import { apply } from './apply.ts'
 import { audit } from './audit.ts'
+import { blocks } from './blocks.ts'
 import { checkData } from './check-data.ts'
 import { print } from './output.ts'
 import { Problem } from './problem.ts'
@@ -13,10 +14,11 @@ import { vocabularyCommand } from './vocabulary.ts'
 
 const usage = `quill audit PATH… [--base-url URL] [--keywords FILE.csv] [--style FILE.json] [--date YYYY-MM-DD] [--html] [--limit N] [--format text|json|csv]
   PATH may also be the address of a page or a sitemap
-quill apply PATH --changes FILE.csv --out DIR [--base-url URL]
+quill apply PATH [--changes FILE.csv] [--edits FILE.json] --out DIR [--base-url URL]
 quill repair PATH --out DIR [--rules ID,ID…] [--base-url URL] [--style FILE.json] [--date YYYY-MM-DD] [--format text|json]
 quill hand-off PROJECT --out DIR [--changed-only] [--date YYYY-MM-DD]
 quill check-data FILE… [--base-url URL] [--date YYYY-MM-DD] [--format text|json]
+quill blocks FILE [--format text|json]
 quill suggestions PATH --sheet FILE [--base-url URL] [--format text|json]
 quill rebase OLD NEW --edits FILE.json [--format text|json]
 quill measure [--as title|description] [TEXT…]
@@ -29,6 +31,7 @@ const commands = new Map<string, (args: string[]) => Promise<number>>([
   ['repair', repair],
   ['hand-off', handOff],
   ['check-data', checkData],
+  ['blocks', blocks],
   ['suggestions', suggestions],
   ['rebase', rebase],
   ['measure', measureCommand],

@@ -11,6 +11,7 @@ const names: Record<string, string> = {
   skip: 'Skip link',
   heading: 'Heading',
   block: 'Line made a heading',
+  text: 'Text',
   alt: 'Alternative text',
   id: 'Id',
   link: 'Link of the head',

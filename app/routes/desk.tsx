@@ -6,6 +6,7 @@ import { ApprovalPicture } from '../result/approval-picture.tsx'
 import { Approval, approve } from '../desk/approval.tsx'
 import { copyText } from '../ui/copy.ts'
 import { DataSheet } from '../sheets/data/data-sheet.tsx'
+import { GalleySheet } from '../sheets/galley/galley-sheet.tsx'
 import { HeadSheet } from '../sheets/head/head-sheet.tsx'
 import { OutlineSheet } from '../sheets/outline/outline-sheet.tsx'
 import { PageList } from '../desk/page-list.tsx'
@@ -22,11 +23,12 @@ import { download } from '../ui/download.ts'
 import { core } from '../workers/client.ts'
 import { ledgerOrder, siteMarkCounts } from '../ledger/order.ts'
 
-const sheets = ['snippet', 'outline', 'data', 'head', 'source'] as const
+const sheets = ['snippet', 'outline', 'galley', 'data', 'head', 'source'] as const
 type SheetName = (typeof sheets)[number]
 const sheetNames: Record<SheetName, string> = {
   snippet: 'Snippet',
   outline: 'Outline',
+  galley: 'Galley',
   data: 'Data',
   head: 'Head',
   source: 'Source',
@@ -174,6 +176,9 @@ export default function Desk() {
                     decisions={decisions}
                     onSource={(start) => open(row.path, { sheet: 'source', at: String(start) })}
                   />
+                )}
+                {sheet === 'galley' && (
+                  <GalleySheet key={page} session={session} row={row} view={view} decisions={decisions} />
                 )}
                 {sheet === 'data' && (
                   <DataSheet

@@ -6,6 +6,7 @@ import * as data from './data.ts'
 import * as dataSearch from './data-search.ts'
 import * as dataSite from './data-site.ts'
 import * as desk from './desk.ts'
+import * as galley from './galley.ts'
 import * as handOff from './hand-off.ts'
 import * as structure from './structure.ts'
 import * as templates from './templates.ts'
@@ -54,6 +55,7 @@ const api = {
   matchSuggestions: sheets.matchSuggestions,
   officeSheet: sheets.officeSheet,
   suggestionMarks: suggestionMarks.suggestionMarks,
+  galleyOf: galley.galleyOf,
   undoAgain: again.undoAgain,
   redoAgain: again.redoAgain,
   canRedoAgain: again.canRedoAgain,

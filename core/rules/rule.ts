@@ -96,7 +96,7 @@ export interface MarkedExample extends Example {
 }
 
 /** The sheets of the desk that show marks. */
-export type SheetName = 'snippet' | 'outline' | 'data' | 'head'
+export type SheetName = 'snippet' | 'outline' | 'galley' | 'data' | 'head'
 /** Where marks are shown: by sheet, the part of it that they stand beside. */
 export type ShownOn = Readonly<Partial<Record<SheetName, string>>>
 
@@ -105,7 +105,7 @@ const shownOnBy: Record<Family, ShownOn> = {
   description: { snippet: 'description' },
   address: { snippet: 'trail' },
   headings: { outline: 'headings' },
-  text: { outline: 'text' },
+  text: { outline: 'text', galley: 'text' },
   images: { head: 'images' },
   shell: { head: 'page' },
   data: { data: 'things' },

@@ -3,7 +3,7 @@
  *
  * Keys: `slug` (see site/moves.ts), `title`, `meta:description`, `meta:robots`, `canonical`, `lang`, `charset`, and with the place of the
  * element's start tag in the source's bytes `heading@812`, `jsonld@1200`, `title@90`, `meta:description@140`;
- * `block@` a paragraph or div that becomes a heading, `alt@` an image's alternative text, `id@` an id, `link@` a link of
+ * `text@` a block of running text, `block@` a paragraph or div that becomes a heading, `alt@` an image's alternative text, `id@` an id, `link@` a link of
  * the head, `comment@` a comment, `new:<name>` markup put at the end of the head, `data:<name>` a JSON-LD block put
  * there, `doctype`, `skip` a skip link.
  */
@@ -52,7 +52,7 @@ export const editSchema = Joi.object<Edit>({
 }).min(1)
 
 export const targetKeyPattern =
-  /^(?:title(?:@\d+)?|meta:[a-z0-9:._-]+(?:@\d+)?|canonical(?:@\d+)?|lang|charset|doctype|skip|slug|(?:heading|jsonld|block|alt|id|link|comment)@\d+|(?:new|data):[a-z0-9-]+)$/
+  /^(?:title(?:@\d+)?|meta:[a-z0-9:._-]+(?:@\d+)?|canonical(?:@\d+)?|lang|charset|doctype|skip|slug|(?:heading|jsonld|block|text|alt|id|link|comment)@\d+|(?:new|data):[a-z0-9-]+)$/
 
 /** A new edit over the one that a target has: what a heading becomes is decided once, headings joined to it add up. */
 export function overEdit(now: Edit | undefined, edit: Edit): Edit {

@@ -12,6 +12,7 @@ import { blockSplices, headingSplices } from './headings.ts'
 import { langSplices } from './language.ts'
 import { metaSplices } from './meta.ts'
 import { commentSplices, doctypeSplices, newSplices, skipSplices } from './shell.ts'
+import { textSplices } from './text.ts'
 import { titleSplices } from './title.ts'
 
 /** An edit as splices of the page's view, or why it cannot be applied. */
@@ -19,6 +20,7 @@ export function splicesFor(source: Source, places: Locations, key: TargetKey, ed
   const { kind, name, at } = parseKey(key)
   const view = at === null ? null : (at - places.bom) / places.unit
   const addressed = view === null ? undefined : places.byStart.get(view)
+  if (kind === 'text') return textSplices(source, places, at!, edit)
   if (kind === 'comment') return commentSplices(places, view!, edit)
   if (at !== null && !addressed)
     return { why: 'The part of the page that it changes is no longer in the source.' }

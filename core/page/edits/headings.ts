@@ -4,6 +4,7 @@ import type { Edit } from './draft.ts'
 import type { Located, Locations } from '../splice/locate.ts'
 import { isOwnSign } from '../read/heading-sign.ts'
 import { attribute } from '../read/parse.ts'
+import { textSplices as blockText } from './text.ts'
 import { toBytePlaces } from '../source/places.ts'
 import { contentText, removal, setAttribute, type Splice, type Splices } from '../splice/splice.ts'
 import { fold } from '../../strings.ts'
@@ -29,7 +30,7 @@ export function headingSplices(source: Source, places: Locations, element: Locat
         : edit.level !== undefined
           ? levelSplices(places, element, edit.level)
           : [],
-    edit.value !== undefined ? textSplices(source, places, element, edit.value) : [],
+    edit.value !== undefined ? wordsOf(source, places, element, edit.value) : [],
     edit.merge && edit.merge.length > 0 ? mergeSplices(places, element, edit.merge) : [],
   ]
   for (const part of parts) {
@@ -37,6 +38,14 @@ export function headingSplices(source: Source, places: Locations, element: Locat
     splices.push(...part)
   }
   return splices
+}
+
+/** A heading's new words; where they stand in several pieces of markup, as in any other block of text. */
+function wordsOf(source: Source, places: Locations, element: Located, value: string): Splices {
+  const own = textSplices(source, places, element, value)
+  if (!('why' in own) || own.why !== IN_PIECES) return own
+  const asBlock = blockText(source, places, places.bom + element.place.start * places.unit, { value })
+  return 'why' in asBlock ? own : asBlock
 }
 
 /** The paragraph or heading right before an element that only its start tag closes; null where there is none. */

@@ -23,17 +23,21 @@ export interface Items {
 }
 export type ItemsOf = { ok: true; items: Items } | { ok: false; why: string }
 
+/** Where a stretch begins: behind the block before it, or where its element does. Null where the source does not say. */
+export function startOf({ element, before }: Block): number | null {
+  return before === null
+    ? (element.place?.startEnd ?? null)
+    : (before.place?.end ?? before.place?.closes ?? null)
+}
+
 /** Where the content of a block begins and ends; null where the source does not say. */
-function rangeOf(
-  { element, isStretch, before, after }: Block,
-  parsed: Parsed,
-  length: number,
-): [number, number] | null {
+function rangeOf(block: Block, parsed: Parsed, length: number): [number, number] | null {
+  const { element, isStretch, after } = block
   const { place } = element
   if (!place) return null
   const end = place.closes ?? parsed.bodyEnd ?? length
   if (!isStretch) return [place.startEnd, end]
-  const from = before === null ? place.startEnd : (before.place?.end ?? before.place?.closes ?? null)
+  const from = startOf(block)
   const to = after === null ? end : (after.place?.start ?? null)
   return from === null || to === null || from > to ? null : [from, to]
 }

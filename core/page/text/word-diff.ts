@@ -13,72 +13,102 @@ const unspaced =
   /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u
 const wordCharacter = /[\p{L}\p{M}\p{N}_'’-]/u
 
+interface Word {
+  text: string
+  from: number
+  to: number
+}
+
+/** The words of a list of characters, without what stands between them. */
+function wordsOf(characters: readonly string[]): Word[] {
+  const words: Word[] = []
+  let open: Word | null = null
+  for (const [i, c] of characters.entries()) {
+    if (!wordCharacter.test(c)) open = null
+    else if (unspaced.test(c)) {
+      words.push({ text: c, from: i, to: i + 1 })
+      open = null
+    } else if (open) {
+      open.text += c
+      open.to = i + 1
+    } else words.push((open = { text: c, from: i, to: i + 1 }))
+  }
+  return words
+}
+
+/** Pairs of words are looked at one by one up to so many; of longer texts the standard way is taken. */
+const MOST_PAIRS = 400_000
 /** Changes beyond this many are one change of the whole: nobody keeps anything in such a rewrite. */
 const MOST_CHANGES = 1500
 
-function wordsOf(characters: readonly string[]): { words: string[]; ends: number[] } {
-  const words: string[] = []
-  const ends: number[] = []
-  let word = ''
-  for (const [i, c] of characters.entries()) {
-    const joins = wordCharacter.test(c) && !unspaced.test(c)
-    if (joins) word += c
-    const next = characters[i + 1]
-    if (joins && next !== undefined && wordCharacter.test(next) && !unspaced.test(next)) continue
-    words.push(joins ? word : c)
-    ends.push(i + 1)
-    word = ''
+/** Words that stay, as pairs in order: of all such choices the one that keeps the most letters, so that "the" leads nobody astray. */
+function kept(before: readonly Word[], after: readonly Word[]): [Word, Word][] {
+  if (before.length * after.length > MOST_PAIRS) return keptInLong(before, after)
+  const width = after.length + 1
+  const best = new Uint32Array((before.length + 1) * width)
+  for (let i = before.length - 1; i >= 0; i--)
+    for (let j = after.length - 1; j >= 0; j--)
+      best[i * width + j] =
+        before[i]!.text === after[j]!.text
+          ? Math.max(
+              best[(i + 1) * width + j + 1]! + before[i]!.text.length,
+              best[(i + 1) * width + j]!,
+              best[i * width + j + 1]!,
+            )
+          : Math.max(best[(i + 1) * width + j]!, best[i * width + j + 1]!)
+  const pairs: [Word, Word][] = []
+  for (let i = 0, j = 0; i < before.length && j < after.length;) {
+    const [old, now] = [before[i]!, after[j]!]
+    if (old.text === now.text && best[i * width + j] === best[(i + 1) * width + j + 1]! + old.text.length) {
+      pairs.push([old, now])
+      i++
+      j++
+    } else if (best[i * width + j] === best[(i + 1) * width + j]) i++
+    else j++
   }
-  return { words, ends }
+  return pairs
 }
 
-/** Changes from one list of characters to another, in order, their shared ends trimmed. */
-export function changesBetween(before: readonly string[], after: readonly string[]): Hunk[] {
-  const [old, next] = [wordsOf(before), wordsOf(after)]
-  const parts = diffArrays(old.words, next.words, { maxEditLength: MOST_CHANGES })
-  if (!parts) return trimmed(before, [{ from: 0, to: before.length, text: [...after] }])
-  const hunks: Hunk[] = []
+function keptInLong(before: readonly Word[], after: readonly Word[]): [Word, Word][] {
+  const parts = diffArrays(
+    before.map((w) => w.text),
+    after.map((w) => w.text),
+    { maxEditLength: MOST_CHANGES },
+  )
+  const pairs: [Word, Word][] = []
   let [i, j] = [0, 0]
-  let open: { from: number; to: number; start: number; end: number } | null = null
-  const place = (ends: number[], index: number) => (index === 0 ? 0 : ends[index - 1]!)
-  const close = () => {
-    if (open) hunks.push({ from: open.from, to: open.to, text: after.slice(open.start, open.end) })
-    open = null
+  for (const { added, removed, count } of parts ?? []) {
+    if (!added && !removed) for (let k = 0; k < count; k++) pairs.push([before[i + k]!, after[j + k]!])
+    if (!added) i += count
+    if (!removed) j += count
   }
-  for (const { added, removed, count } of parts) {
-    if (!added && !removed) {
-      close()
-      i += count
-      j += count
-      continue
-    }
-    open ??= {
-      from: place(old.ends, i),
-      to: place(old.ends, i),
-      start: place(next.ends, j),
-      end: place(next.ends, j),
-    }
-    if (removed) i += count
-    if (added) j += count
-    open.to = place(old.ends, i)
-    open.end = place(next.ends, j)
-  }
-  close()
-  return trimmed(before, hunks)
+  return pairs
 }
 
-function trimmed(before: readonly string[], hunks: Hunk[]): Hunk[] {
-  return hunks.flatMap(({ from, to, text }) => {
-    let head = 0
-    while (head < text.length && from + head < to && before[from + head] === text[head]) head++
-    let tail = 0
-    while (
-      tail < text.length - head &&
-      to - tail > from + head &&
-      before[to - tail - 1] === text[text.length - tail - 1]
-    )
-      tail++
-    const left = { from: from + head, to: to - tail, text: text.slice(head, text.length - tail) }
-    return left.from === left.to && left.text.length === 0 ? [] : [left]
-  })
+/** Changes from one list of characters to another, in order: what lies between words that stay, its shared ends trimmed. */
+export function changesBetween(before: readonly string[], after: readonly string[]): Hunk[] {
+  const hunks: Hunk[] = []
+  let [from, start] = [0, 0]
+  const end = { from: before.length, to: before.length }
+  const last = { from: after.length, to: after.length }
+  for (const [old, now] of [...kept(wordsOf(before), wordsOf(after)), [end, last] as const]) {
+    hunks.push(...trimmed(before, { from, to: old.from, text: after.slice(start, now.from) }))
+    from = old.to
+    start = now.to
+  }
+  return hunks
+}
+
+function trimmed(before: readonly string[], { from, to, text }: Hunk): Hunk[] {
+  let head = 0
+  while (head < text.length && from + head < to && before[from + head] === text[head]) head++
+  let tail = 0
+  while (
+    tail < text.length - head &&
+    to - tail > from + head &&
+    before[to - tail - 1] === text[text.length - tail - 1]
+  )
+    tail++
+  const left = { from: from + head, to: to - tail, text: text.slice(head, text.length - tail) }
+  return left.from === left.to && left.text.length === 0 ? [] : [left]
 }

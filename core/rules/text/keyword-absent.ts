@@ -4,7 +4,7 @@ import { rule } from '../rule.ts'
 export const keywordAbsent = rule({
   id: 'keyword-absent',
   family: 'text',
-  shownOn: { snippet: 'keyword' },
+  shownOn: { snippet: 'keyword', galley: 'text' },
   severity: 'flaw',
   sign: 'missing',
   name: 'The keyword is not in the text',

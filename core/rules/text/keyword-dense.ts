@@ -7,7 +7,7 @@ const FEWEST_WORDS = 50
 export const keywordDense = rule({
   id: 'keyword-dense',
   family: 'text',
-  shownOn: { snippet: 'keyword' },
+  shownOn: { snippet: 'keyword', galley: 'text' },
   severity: 'flaw',
   sign: 'too-much',
   name: 'Keyword used too often',

@@ -6,7 +6,7 @@ import { rule } from '../rule.ts'
 export const keywordLead = rule({
   id: 'keyword-lead',
   family: 'text',
-  shownOn: { snippet: 'keyword' },
+  shownOn: { snippet: 'keyword', galley: 'text' },
   severity: 'flaw',
   sign: 'missing',
   name: 'Keyword not near the beginning',

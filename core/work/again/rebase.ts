@@ -56,7 +56,8 @@ export function rebaseDraft(
     for (const byte of placesIn(edit)) asked.add(byte)
     if (at === null) continue
     asked.add(at)
-    if (edit.value !== undefined && (kind === 'heading' || kind === 'block')) wanted.set(at, edit.value)
+    if (edit.value !== undefined && (kind === 'heading' || kind === 'block' || kind === 'text'))
+      wanted.set(at, edit.value)
   }
   const pair = pairPages(before, now, wanted, asked)
   const heads = { before: headOf(before), now: headOf(now) }
@@ -158,6 +159,7 @@ function describe(side: Side, kind: string, at: number): string | null {
   switch (kind) {
     case 'heading':
     case 'block':
+    case 'text':
       return `${element.tagName} ${side.textOf.get(element) ?? ''}`
     case 'alt':
     case 'id':
@@ -178,7 +180,7 @@ function describe(side: Side, kind: string, at: number): string | null {
 
 /** What was wanted there, in the same form. */
 function wantedOf(was: string | null, kind: string, edit: Edit): string | null {
-  if (kind === 'heading' || kind === 'block') {
+  if (kind === 'heading' || kind === 'block' || kind === 'text') {
     const [, tag = '', text = ''] = /^(\S+) ?(.*)$/s.exec(was ?? '') ?? []
     const became =
       edit.level !== undefined

@@ -1,0 +1,50 @@
+/** A source's text blocks with their keys, found once: a source never changes. */
+import { parsePage, type Parsed } from '../read/parse.ts'
+import { toBytePlaces } from '../source/places.ts'
+import type { Source } from '../source/source.ts'
+import { textBlocks, type Block } from './blocks.ts'
+import { itemsOf, startOf, type ItemsOf } from './items.ts'
+
+export interface PageBlock {
+  /** The byte of its start tag, or where a stretch begins. Null for a block that begins nowhere in the source. */
+  byte: number | null
+  block: Block
+  /** Its characters and tags, or why it cannot be edited; made when it is first asked for. */
+  items(): ItemsOf
+}
+export interface PageText {
+  parsed: Parsed
+  blocks: PageBlock[]
+  byByte: Map<number, PageBlock>
+}
+
+const known = new WeakMap<Source, PageText>()
+
+export function pageText(source: Source): PageText {
+  const kept = known.get(source)
+  if (kept) return kept
+  const parsed = parsePage(source.text)
+  const blocks = textBlocks(parsed.document)
+  const starts = blocks.map((block) => (block.isStretch ? startOf(block) : block.at))
+  const order = [...starts.entries()]
+    .flatMap(([i, at]) => (at === null ? [] : [{ i, at }]))
+    .sort((a, b) => a.at - b.at)
+  const bytes = toBytePlaces(
+    source,
+    order.map(({ at }) => at),
+  )
+  const byteOf = new Map(order.map(({ i }, n) => [i, bytes[n]!]))
+  const found = blocks.map((block, i): PageBlock => {
+    let items: ItemsOf | null = null
+    return {
+      byte: byteOf.get(i) ?? null,
+      block,
+      items: () => (items ??= itemsOf(source.text, block, parsed)),
+    }
+  })
+  const byByte = new Map<number, PageBlock>()
+  for (const one of found) if (one.byte !== null && !byByte.has(one.byte)) byByte.set(one.byte, one)
+  const text = { parsed, blocks: found, byByte }
+  known.set(source, text)
+  return text
+}

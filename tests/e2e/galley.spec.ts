@@ -1,0 +1,62 @@
+/** The galley: the page's text read and edited in place, by keyboard; what is handed off reads as it was typed. */
+import { expect, test } from '@playwright/test'
+import { checkAccess, openDemo, openDesk, saved, watchConsole, wholeZip } from './helpers.ts'
+
+test('text is edited block by block, links and bold words stay, and the handed-off page reads as typed', async ({
+  page,
+}) => {
+  const problems = watchConsole(page)
+  const site = await openDemo(page)
+  await openDesk(page, site, 'index.html', 'galley')
+  const galley = page.getByTestId('galley')
+  await expect(galley.getByTestId('phrases')).toContainText('“island lighthouse” 2 times')
+  await expect(galley.getByTestId('phrases')).toContainText('Not in the text: “lighthouse visit”')
+  await expect(galley.locator('[data-hit=primary]').first()).toHaveText('island lighthouse')
+  await expect(galley.getByTestId('lead-ends')).toBeVisible()
+  await checkAccess(page, 'the galley')
+  const block = (text: string) => galley.locator('[data-block]').filter({ hasText: text })
+  await block('twice a day').getByRole('button').focus()
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('On a lighthouse visit the boat crosses twice a day & waits.')
+  await expect(galley.getByTestId('phrases')).toContainText('“lighthouse visit” 1 time')
+  // The second link has lost its words.
+  await expect(block('On a lighthouse visit')).toContainText('A link goes with its words: tours/')
+  await checkAccess(page, 'a block that is edited')
+  await page.keyboard.press('Escape')
+  await expect(block('On a lighthouse visit').getByRole('button')).toBeFocused()
+  await page.keyboard.press('ArrowDown')
+  await expect(block('Stay for longer').getByRole('button')).toBeFocused()
+  await saved(page)
+  const files = await wholeZip(page, site)
+  const html = new TextDecoder().decode(files['index.html'])
+  expect(html).toContain(
+    '<p>On a lighthouse visit the <a href="crossings/">boat crosses</a> twice a day &amp; waits.</p>',
+  )
+  await openDesk(page, site, 'index.html', 'galley')
+  await expect(galley.getByTestId('phrases')).toContainText('“lighthouse visit” 1 time')
+  await page.keyboard.press('Control+z')
+  await expect(block('when the sea allows')).toBeVisible()
+  await expect(galley.getByTestId('phrases')).toContainText('Not in the text: “lighthouse visit”')
+  expect(problems).toEqual([])
+})
+
+test('a block is taken out and put back; what cannot be edited says why', async ({ page }) => {
+  const site = await openDemo(page)
+  await openDesk(page, site, 'kitchen/fish-stew.html', 'galley')
+  const galley = page.getByTestId('galley')
+  const blocks = galley.locator('[data-block]')
+  const first = (
+    await blocks
+      .filter({ has: page.locator('span', { hasText: /^p/ }) })
+      .first()
+      .innerText()
+  )
+    .slice(2, 60)
+    .trim()
+  await galley.getByRole('button', { name: first.slice(0, 30) }).focus()
+  await page.keyboard.press('Delete')
+  await expect(galley.getByText(first.slice(0, 30))).toHaveCount(0)
+  await page.keyboard.press('Control+z')
+  await expect(galley.getByText(first.slice(0, 30)).first()).toBeVisible()
+})
