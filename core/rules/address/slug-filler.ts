@@ -1,5 +1,6 @@
 import { languageOf, wordsOf } from '../../words/stem.ts'
-import { segmentsOf, slugRepair, slugWords } from './slug-repair.ts'
+import { segmentsOf } from '../../site/path-below.ts'
+import { slugRepair, slugWords } from './slug-repair.ts'
 import { rule } from '../rule.ts'
 
 /** Filler words in the slug. */

@@ -1,7 +1,6 @@
-import { languageOf, wordsOf } from '../../words/stem.ts'
+import { isInSegments } from '../../keywords/in-slug.ts'
 import { decodedPath } from '../../addresses/addresses.ts'
-import { plainWords } from '../../wording/slug.ts'
-import { segmentsOf } from './slug-repair.ts'
+import { segmentsOf } from '../../site/path-below.ts'
 import { rule } from '../rule.ts'
 
 /** The keyword is not in the address. */
@@ -19,11 +18,7 @@ export const slugKeyword = rule({
   check({ page, site, primary }, mark) {
     const segments = segmentsOf(page, site)
     if (!primary || segments.length === 0) return
-    const language = languageOf(primary.lang)
-    const stems = (text: string) => wordsOf(text.replace(/[_.+]/g, ' ')).map((w) => language.stem(w.word))
-    const wanted = new Set([...primary.stems, ...stems(plainWords(primary.stems.join(' '), primary.lang))])
-    const path = segments.join(' ')
-    if ([...stems(path), ...stems(plainWords(path, primary.lang))].some((s) => wanted.has(s))) return
+    if (isInSegments(segments, primary)) return
     mark(null, { keyword: primary.text, path: decodedPath(page.url) })
   },
   examples: {

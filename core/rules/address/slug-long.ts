@@ -1,4 +1,5 @@
-import { segmentsOf, slugWords } from './slug-repair.ts'
+import { segmentsOf } from '../../site/path-below.ts'
+import { slugWords } from './slug-repair.ts'
 import { rule } from '../rule.ts'
 
 /** A long slug. */

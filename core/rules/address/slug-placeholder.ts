@@ -1,4 +1,4 @@
-import { segmentsOf } from './slug-repair.ts'
+import { segmentsOf } from '../../site/path-below.ts'
 import { rule } from '../rule.ts'
 
 const placeholder =

@@ -1,27 +1,10 @@
 import type { PageFacts } from '../../page/read/facts.ts'
 import { addressOf, collisionKey } from '../../addresses/addresses.ts'
 import { pathParts } from '../../site/moves.ts'
+import { pathBelow } from '../../site/path-below.ts'
 import type { SiteIndex } from '../../site/site-index.ts'
 import { safeSegment } from '../../wording/slug.ts'
 import type { Repair } from '../rule.ts'
-
-/** A page's path below the site's root, decoded, a folder's page by its index; null for an address outside the site. */
-export function pathBelow(page: PageFacts, site: SiteIndex): string | null {
-  if (!page.url.startsWith(site.base)) return null
-  const path = page.url.slice(site.base.length).replace(/[?#].*$/s, '')
-  try {
-    const decoded = decodeURIComponent(path)
-    return decoded === '' || decoded.endsWith('/') ? `${decoded}index.html` : decoded
-  } catch {
-    return null
-  }
-}
-
-/** The segments of a page's address, its extension off; none for the home page. */
-export const segmentsOf = (page: PageFacts, site: SiteIndex): string[] => {
-  const path = pathBelow(page, site)
-  return path === null ? [] : pathParts(path).segments
-}
 
 /** Words of the last segment, as hyphens and underscores part them. */
 export const slugWords = (segment: string): string[] => segment.split(/[-_\s.]+/).filter(Boolean)

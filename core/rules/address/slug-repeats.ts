@@ -1,5 +1,6 @@
 import { languageOf } from '../../words/stem.ts'
-import { segmentsOf, slugWords } from './slug-repair.ts'
+import { segmentsOf } from '../../site/path-below.ts'
+import { slugWords } from './slug-repair.ts'
 import { rule } from '../rule.ts'
 
 /** The address repeats itself. */

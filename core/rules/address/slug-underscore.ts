@@ -1,4 +1,5 @@
-import { segmentsOf, slugRepair } from './slug-repair.ts'
+import { segmentsOf } from '../../site/path-below.ts'
+import { slugRepair } from './slug-repair.ts'
 import { rule } from '../rule.ts'
 
 /** Underscores between words. */

@@ -1,6 +1,6 @@
 import { isEmptyHeading, outlineOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
-import { isOfContent, nameOf } from './main-headings.ts'
+import { isOfContent, nameOf } from '../../page/read/content-headings.ts'
 
 /** A heading stands before the H1 in the content. */
 export const h1Late = rule({

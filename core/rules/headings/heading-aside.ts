@@ -1,6 +1,6 @@
 import { isEmptyHeading, outlineOf, type HeadingFact } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
-import { isOfContent, nameOf } from './main-headings.ts'
+import { isOfContent, nameOf } from '../../page/read/content-headings.ts'
 
 /** A heading in an aside that takes part in the content's order. */
 export const headingAside = rule({

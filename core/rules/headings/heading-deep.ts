@@ -1,6 +1,6 @@
 import { outlineOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
-import { nameOf } from './main-headings.ts'
+import { nameOf } from '../../page/read/content-headings.ts'
 
 /** H5 or H6 used. */
 export const headingDeep = rule({

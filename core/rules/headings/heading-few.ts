@@ -1,5 +1,5 @@
 import { rule } from '../rule.ts'
-import { contentHeadings } from './main-headings.ts'
+import { contentHeadings } from '../../page/read/content-headings.ts'
 
 /** An article with few sections. */
 export const headingFew = rule({

@@ -1,6 +1,6 @@
 import { isEmptyHeading, outlineOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
-import { nameOf } from './main-headings.ts'
+import { nameOf } from '../../page/read/content-headings.ts'
 
 const names = { nav: 'menu', footer: 'footer', header: 'header' } as const
 

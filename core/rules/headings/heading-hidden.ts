@@ -1,6 +1,6 @@
 import { isEmptyHeading } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
-import { nameOf } from './main-headings.ts'
+import { nameOf } from '../../page/read/content-headings.ts'
 
 /** A heading that nobody sees. */
 export const headingHidden = rule({

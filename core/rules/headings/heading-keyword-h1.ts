@@ -1,7 +1,7 @@
 import { hasKeyword } from '../../words/match.ts'
 import { isEmptyHeading, outlineOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
-import { nameOf } from './main-headings.ts'
+import { nameOf } from '../../page/read/content-headings.ts'
 
 /** The primary keyword is not in the H1. */
 export const headingKeywordH1 = rule({

@@ -1,6 +1,6 @@
 import { compileKeyword, hasKeyword } from '../../words/match.ts'
 import { rule } from '../rule.ts'
-import { contentHeadings, nameOf } from './main-headings.ts'
+import { contentHeadings, nameOf } from '../../page/read/content-headings.ts'
 
 /** No keyword in any second-level heading. */
 export const headingKeywordH2 = rule({

@@ -3,7 +3,7 @@ import { outlineOf } from '../../page/read/facts.ts'
 import { countWords } from '../../words/count-words.ts'
 import { rule } from '../rule.ts'
 import { hasUnspacedScript } from '../scripts.ts'
-import { nameOf } from './main-headings.ts'
+import { nameOf } from '../../page/read/content-headings.ts'
 
 /** A sentence of this many words is no heading; common practice, no source. */
 const SENTENCE = 12

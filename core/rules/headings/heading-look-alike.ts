@@ -1,5 +1,5 @@
 import { rule } from '../rule.ts'
-import { contentHeadings } from './main-headings.ts'
+import { contentHeadings } from '../../page/read/content-headings.ts'
 
 const reasons = {
   bold: 'is all bold',

@@ -1,7 +1,7 @@
 import { isEmptyHeading, outlineOf } from '../../page/read/facts.ts'
 import { sameText } from '../../site/site-index.ts'
 import { rule } from '../rule.ts'
-import { nameOf } from './main-headings.ts'
+import { nameOf } from '../../page/read/content-headings.ts'
 
 /** The same heading twice under the same parent. */
 export const headingRepeated = rule({

@@ -1,6 +1,6 @@
 import { hasKeyword } from '../../words/match.ts'
 import { rule } from '../rule.ts'
-import { contentHeadings, nameOf } from './main-headings.ts'
+import { contentHeadings, nameOf } from '../../page/read/content-headings.ts'
 
 /** The keyword in nearly every heading. */
 export const headingStuffed = rule({

@@ -1,6 +1,6 @@
 import { isEmptyHeading, outlineOf } from '../../page/read/facts.ts'
 import { rule } from '../rule.ts'
-import { nameOf } from './main-headings.ts'
+import { nameOf } from '../../page/read/content-headings.ts'
 
 /** A heading that is the line under a heading, and no section. */
 export const headingSubtitle = rule({

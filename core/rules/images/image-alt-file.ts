@@ -1,5 +1,5 @@
 import { rule } from '../rule.ts'
-import { shownImages } from './shown-images.ts'
+import { shownImages } from '../../page/read/shown-images.ts'
 
 const fileName = /^[^\s/]*[\w-]\.(?:jpe?g|png|gif|svg|webp|avif|bmp|tiff?|heic)$/i
 /** Names of what a camera or a programmer calls any picture; common practice, no source. */

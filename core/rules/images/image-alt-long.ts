@@ -1,7 +1,7 @@
 import { countGraphemes } from '../../measure/width.ts'
 import { rule } from '../rule.ts'
 import { hasUnspacedScript } from '../scripts.ts'
-import { shownImages } from './shown-images.ts'
+import { shownImages } from '../../page/read/shown-images.ts'
 
 /** A long alternative text. */
 export const imageAltLong = rule({

@@ -1,6 +1,6 @@
 import { hasKeyword } from '../../words/match.ts'
 import { rule } from '../rule.ts'
-import { shownImages } from './shown-images.ts'
+import { shownImages } from '../../page/read/shown-images.ts'
 
 /** No image's alternative text carries the keyword. */
 export const imageKeyword = rule({

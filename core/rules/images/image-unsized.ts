@@ -1,5 +1,5 @@
 import { rule } from '../rule.ts'
-import { shownImages } from './shown-images.ts'
+import { shownImages } from '../../page/read/shown-images.ts'
 
 /** An image that does not say how large it is. */
 export const imageUnsized = rule({

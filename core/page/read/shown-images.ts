@@ -1,4 +1,4 @@
-import type { ImageFact, PageFacts } from '../../page/read/facts.ts'
+import type { ImageFact, PageFacts } from './facts.ts'
 
 /** Images that a reader sees and that are more than ornament. */
 export const shownImages = (page: PageFacts): ImageFact[] =>

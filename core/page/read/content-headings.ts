@@ -1,4 +1,4 @@
-import { isEmptyHeading, outlineOf, type HeadingFact, type PageFacts } from '../../page/read/facts.ts'
+import { isEmptyHeading, outlineOf, type HeadingFact, type PageFacts } from './facts.ts'
 
 /** Whether a heading belongs to the content and not to a menu, a side column, a header or a footer. */
 export const isOfContent = (h: HeadingFact): boolean => h.landmark === null || h.landmark === 'main'
