@@ -537,4 +537,48 @@ describe('addresses, suggestions, and pages taken in again', () => {
     expect(refused).toMatchObject({ status: 2, stderr: expect.stringMatching(/no longer in the source/) })
     expect(existsSync(refused.out)).toBe(false)
   })
+  it('prints the keyword map, clashes, and pages for further phrases', () => {
+    const knots =
+      '<html lang="en"><head><title>Knot courses</title></head><body><main><h1>Knots</h1><p>A knot course in May.</p></main></body></html>'
+    const dir = folder({
+      'site/knots.html': knots,
+      'site/rope.html': knots.replace('Knot courses', 'Rope').replace('A knot course', 'Rope'),
+      'k.csv': 'path,primary,secondary\nknots.html,knot course,rope\nrope.html,courses in knots,\n',
+      'p.csv': 'phrase,monthly\nrope,100\nzeppelin,5\n',
+    })
+    const { stdout, status } = quill([
+      'keywords',
+      join(dir, 'site'),
+      '--keywords',
+      join(dir, 'k.csv'),
+      '--phrases',
+      join(dir, 'p.csv'),
+      '--format',
+      'json',
+    ])
+    expect(status).toBe(0)
+    expect(JSON.parse(stdout)).toMatchObject({
+      pages: [
+        {
+          path: 'knots.html',
+          primary: 'knot course',
+          secondary: ['rope'],
+          placement: {
+            title: true,
+            description: null,
+            slug: true,
+            h1: false,
+            h2: null,
+            lead: true,
+            body: true,
+            alt: null,
+          },
+          matches: 1,
+        },
+        { path: 'rope.html', primary: 'courses in knots', placement: { title: false, slug: false } },
+      ],
+      clashes: [{ phrase: 'knot course', pages: ['knots.html', 'rope.html'] }],
+      suggestions: [{ phrase: 'rope', path: 'rope.html' }],
+    })
+  })
 })

@@ -7,6 +7,7 @@ import { print } from './output.ts'
 import { Problem } from './problem.ts'
 import { repair } from './repair.ts'
 import { handOff } from './hand-off.ts'
+import { keywords } from './keywords.ts'
 import { measureCommand } from './measure.ts'
 import { rebase } from './rebase.ts'
 import { suggestions } from './suggestions.ts'
@@ -18,6 +19,7 @@ quill apply PATH [--changes FILE.csv] [--edits FILE.json] --out DIR [--base-url 
 quill repair PATH --out DIR [--rules ID,ID…] [--base-url URL] [--style FILE.json] [--date YYYY-MM-DD] [--format text|json]
 quill hand-off PROJECT --out DIR [--changed-only] [--date YYYY-MM-DD]
 quill check-data FILE… [--base-url URL] [--date YYYY-MM-DD] [--format text|json]
+quill keywords PATH [--keywords FILE.csv] [--phrases FILE.csv] [--base-url URL] [--format text|json]
 quill blocks FILE [--format text|json]
 quill suggestions PATH --sheet FILE [--base-url URL] [--format text|json]
 quill rebase OLD NEW --edits FILE.json [--format text|json]
@@ -31,6 +33,7 @@ const commands = new Map<string, (args: string[]) => Promise<number>>([
   ['repair', repair],
   ['hand-off', handOff],
   ['check-data', checkData],
+  ['keywords', keywords],
   ['blocks', blocks],
   ['suggestions', suggestions],
   ['rebase', rebase],

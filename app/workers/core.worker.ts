@@ -8,6 +8,7 @@ import * as dataSite from './data-site.ts'
 import * as desk from './desk.ts'
 import * as galley from './galley.ts'
 import * as handOff from './hand-off.ts'
+import * as placement from './placement.ts'
 import * as structure from './structure.ts'
 import * as templates from './templates.ts'
 import * as intake from './intake.ts'
@@ -56,6 +57,7 @@ const api = {
   officeSheet: sheets.officeSheet,
   suggestionMarks: suggestionMarks.suggestionMarks,
   galleyOf: galley.galleyOf,
+  placementLine: placement.placementLine,
   undoAgain: again.undoAgain,
   redoAgain: again.redoAgain,
   canRedoAgain: again.canRedoAgain,

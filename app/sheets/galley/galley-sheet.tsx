@@ -6,6 +6,7 @@ import { plural } from '../../ui/plural.ts'
 import { core } from '../../workers/client.ts'
 import { useAnswer } from '../../workers/use-answer.ts'
 import type { GalleyBlock, GalleyView } from '../../workers/galley.ts'
+import { Placed } from '../placed.tsx'
 import type { SheetProps } from '../sheet-props.ts'
 import { Block } from './block.tsx'
 
@@ -110,6 +111,7 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
         data-testid="galley"
       >
         <Phrases galley={galley} />
+        <Placed session={session} page={page} decisions={decisions} view={view} />
         {main.length === 0 && (
           <p className="py-4 font-serif text-[17px] text-ink-2">
             {row.partial

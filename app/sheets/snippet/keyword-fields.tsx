@@ -1,16 +1,20 @@
 import { useState } from 'react'
 import type { Decisions } from '../../../core/work/decisions.ts'
 import type { Session } from '../../session/session.ts'
+import type { PageView } from '../../workers/page-view.ts'
+import { Placed } from '../placed.tsx'
 
 /** What the page should be found for: one primary keyword, a few secondary ones. */
 export function KeywordFields({
   session,
   page,
   decisions,
+  view,
 }: {
   session: Session
   page: string
   decisions: Decisions
+  view: PageView | null
 }) {
   const primary = (decisions['keyword:primary'] as string | undefined) ?? ''
   const secondary = (decisions['keyword:secondary'] as string[] | undefined) ?? []
@@ -58,6 +62,7 @@ export function KeywordFields({
           void session.blur()
         }}
       />
+      <Placed session={session} page={page} decisions={decisions} view={view} />
       <p className="mt-2 text-ink-3">One page for each primary keyword; any word form counts.</p>
     </div>
   )

@@ -88,7 +88,7 @@ export function SnippetSheet(props: SheetProps) {
             className="border-l border-rule-2 pl-5 max-[700px]:border-l-0 max-[700px]:pl-0"
             data-anchor="keyword"
           >
-            <KeywordFields key={page} session={session} page={page} decisions={decisions} />
+            <KeywordFields key={page} session={session} page={page} decisions={decisions} view={view} />
           </div>
         </section>
 
