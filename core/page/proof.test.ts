@@ -186,7 +186,11 @@ describe('applyDraft', () => {
     expect(textOf(html, { [key]: { level: 3, value: 'A fog & horn of 1861' } })).toBe(
       '<h3 class=x>A <a href=b>fog &amp; horn</a> of 1861</h3>',
     )
-    expect(apply(html, { [key]: { value: 'Something else' } }).refused[0]!.why).toMatch(/several pieces/)
+    expect(textOf(html, { [key]: { value: 'Something else' } })).toBe(
+      '<h2 class=x><a href=b>Something else</a></h2>',
+    )
+    const two = '<h2>One <a href=b>two</a> three <a href=c>four</a></h2>'
+    expect(apply(two, { [key]: { value: 'New words' } }).refused[0]!.why).toMatch(/several pieces/)
     expect(textOf('<h2>Lamps<a href="#l">¶</a></h2>', { [key]: { value: 'Lamp rooms' } })).toBe(
       '<h2>Lamp rooms<a href="#l">¶</a></h2>',
     )

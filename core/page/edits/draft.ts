@@ -20,6 +20,8 @@ export interface Edit {
   hgroup?: number
   /** Start bytes of the adjacent headings that are joined to this one, each becoming a span in it. */
   merge?: number[]
+  /** Of a block of text: links put round words of it, each round the nth occurrence, from 0, of its phrase. */
+  links?: { phrase: string; nth: number; href: string }[]
   /** Takes the element out. */
   remove?: true
   /** Of a JSON-LD block: what was built from the page, and which of its values follow the page's text. */
@@ -43,6 +45,15 @@ export const editSchema = Joi.object<Edit>({
   tag: Joi.valid('p'),
   hgroup: Joi.number().integer().min(0),
   merge: Joi.array().items(Joi.number().integer().min(0)).max(50),
+  links: Joi.array()
+    .items(
+      Joi.object({
+        phrase: Joi.string().max(1000).required(),
+        nth: Joi.number().integer().min(0).max(100_000).required(),
+        href: Joi.string().max(10_000).required(),
+      }),
+    )
+    .max(15),
   remove: Joi.valid(true),
   alone: Joi.valid(true),
   built: Joi.object({

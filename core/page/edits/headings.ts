@@ -4,6 +4,8 @@ import type { Edit } from './draft.ts'
 import type { Located, Locations } from '../splice/locate.ts'
 import { isOwnSign } from '../read/heading-sign.ts'
 import { attribute } from '../read/parse.ts'
+import { editText } from '../text/edit-text.ts'
+import { pageText } from '../text/page-text.ts'
 import { textSplices as blockText } from './text.ts'
 import { toBytePlaces } from '../source/places.ts'
 import { contentText, removal, setAttribute, type Splice, type Splices } from '../splice/splice.ts'
@@ -40,12 +42,21 @@ export function headingSplices(source: Source, places: Locations, element: Locat
   return splices
 }
 
-/** A heading's new words; where they stand in several pieces of markup, as in any other block of text. */
+/** A heading's new words; where they stand in several pieces of markup, as in any other block of text, as long as no link goes. */
 function wordsOf(source: Source, places: Locations, element: Located, value: string): Splices {
   const own = textSplices(source, places, element, value)
   if (!('why' in own) || own.why !== IN_PIECES) return own
   const asBlock = blockText(source, places, places.bom + element.place.start * places.unit, { value })
-  return 'why' in asBlock ? own : asBlock
+  return 'why' in asBlock || losesLinks(source, places, element, value) ? own : asBlock
+}
+
+function losesLinks(source: Source, places: Locations, element: Located, value: string): boolean {
+  const items = pageText(source)
+    .byByte.get(places.bom + element.place.start * places.unit)
+    ?.items()
+  if (!items?.ok) return true
+  const edit = editText(source.text, items.items, value, '<br>')
+  return !edit.ok || edit.linksLost.length > 0
 }
 
 /** The paragraph or heading right before an element that only its start tag closes; null where there is none. */

@@ -5,6 +5,7 @@ import type { Locations } from '../splice/locate.ts'
 import type { Splices } from '../splice/splice.ts'
 import { editText, type TextSplice } from '../text/edit-text.ts'
 import { pageText, type PageBlock } from '../text/page-text.ts'
+import { shownOf, textOf } from '../text/shown.ts'
 import { isElement, type Element } from '../read/parse.ts'
 import type { Edit } from './draft.ts'
 
@@ -14,11 +15,7 @@ const NO_BLOCK = 'The text that it changes is no longer in the source.'
 export function textSplices(source: Source, places: Locations, byte: number, edit: Edit): Splices {
   const block = pageText(source).byByte.get(byte)
   if (!block) return { why: NO_BLOCK }
-  const spliced = edit.remove
-    ? removed(source, block)
-    : edit.value === undefined
-      ? []
-      : reworded(source, places, block, edit.value)
+  const spliced = edit.remove ? removed(source, block) : reworded(source, places, block, edit)
   return 'why' in spliced ? spliced : inView(source, places, spliced)
 }
 
@@ -26,11 +23,12 @@ function reworded(
   source: Source,
   places: Locations,
   block: PageBlock,
-  value: string,
+  { value, links = [] }: Edit,
 ): TextSplice[] | { why: string } {
   const items = block.items()
   if (!items.ok) return items
-  const edit = editText(source.text, items.items, value, places.xml ? '<br />' : '<br>')
+  const wanted = value ?? textOf(shownOf(items.items.items))
+  const edit = editText(source.text, items.items, wanted, places.xml ? '<br />' : '<br>', links)
   return edit.ok ? edit.splices : edit
 }
 

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { parsePage } from '../read/parse.ts'
 import { textBlocks } from './blocks.ts'
 import { lettersOf } from './decoded-text.ts'
-import { editText } from './edit-text.ts'
+import { editText, type WantedLink } from './edit-text.ts'
 import { itemsOf } from './items.ts'
 import { asShown, shownOf, textOf } from './shown.ts'
 
@@ -15,11 +15,16 @@ function blocksOf(html: string) {
   return textBlocks(parsed.document).map((block) => ({ block, items: itemsOf(html, block, parsed) }))
 }
 /** The page's body with the words of its nth block changed. */
-function edited(body: string, wanted: string, nth = 0): { body: string; linksLost: string[] } | string {
+function edited(
+  body: string,
+  wanted: string,
+  nth = 0,
+  links: WantedLink[] = [],
+): { body: string; linksLost: string[] } | string {
   const html = page(body)
   const { items } = blocksOf(html)[nth]!
   if (!items.ok) return items.why
-  const edit = editText(html, items.items, wanted, '<br>')
+  const edit = editText(html, items.items, wanted, '<br>', links)
   if (!edit.ok) return edit.why
   let out = ''
   let at = 0
@@ -270,5 +275,67 @@ describe('new words', () => {
       { numRuns: 1000 },
     )
     expect(tried).toBeGreaterThan(300)
+  })
+})
+
+describe('links', () => {
+  const link = (phrase: string, nth = 0): WantedLink => ({ phrase, nth, href: '/k?a=1&b="2"' })
+  const tag = '<a href="/k?a=1&amp;b=&quot;2&quot;">'
+  it.each([
+    [
+      'a phrase',
+      '<p>See the knot course now.</p>',
+      'See the knot course now.',
+      [link('knot course')],
+      `<p>See the ${tag}knot course</a> now.</p>`,
+    ],
+    [
+      'its second occurrence',
+      '<p>knots, and knots</p>',
+      'knots, and knots',
+      [link('knots', 1)],
+      `<p>knots, and ${tag}knots</a></p>`,
+    ],
+    [
+      'words with mark-up in them',
+      '<p>the <b>knot</b> course</p>',
+      'the knot course',
+      [link('knot course')],
+      `<p>the <b>${tag}knot</b> course</a></p>`,
+    ],
+    ['words that are new', '<p>old</p>', 'a new knot', [link('knot')], `<p>a new ${tag}knot</a></p>`],
+    [
+      'two phrases',
+      '<p>ropes and knots</p>',
+      'ropes and knots',
+      [link('ropes'), link('knots')],
+      `<p>${tag}ropes</a> and ${tag}knots</a></p>`,
+    ],
+    [
+      'references that stand',
+      '<p>R&amp;D &eacute;t&eacute;</p>',
+      'R&D été',
+      [link('été')],
+      `<p>R&amp;D ${tag}&eacute;t&eacute;</a></p>`,
+    ],
+  ] as const)('go round %s', (name, body, wanted, links, expected) => {
+    const result = edited(body, wanted, 0, [...links])
+    // Words that begin in one piece of mark-up and end outside of it are refused.
+    if (name === 'words with mark-up in them') expect(result).toMatch(/another/)
+    else expect(typeof result === 'string' ? result : result.body).toBe(expected)
+  })
+  it.each([
+    ['<p>a <a href="x">link</a></p>', 'link', /a link already/],
+    ['<p>a <a href="x">link</a> here</p>', 'a link here', /link already/],
+    ['<p>a <img src=a> b</p>', 'a \ufffc b', /picture/],
+    ['<p>one</p>', 'two', /no longer in this text/],
+    ['<details><summary>one two</summary></details>', 'one', null],
+  ])('are refused where they cannot be: %s', (body, phrase, why) => {
+    const result = edited(body, textIn(body)!, 0, [link(phrase)])
+    if (why) expect(result).toMatch(why)
+  })
+  it('that are there already change nothing', () => {
+    const body = `<p>a ${tag}knot</a></p>`
+    expect(edited(body, 'a knot', 0, [link('knot')])).toMatchObject({ body })
   })
 })

@@ -42,22 +42,37 @@ const ENDS_BEFORE_TYPED = new Set([
 ])
 const wordCharacter = /[\p{L}\p{M}\p{N}_]/u
 
-/** A line end that is put in, until it is written as its tag. A noncharacter: no text holds it. */
+/** Mark-up that is put in, until it is written: a line end, and the tags of links. Noncharacters: no text holds them. */
 const BREAK = '\ufdd0'
+const FIRST_TAG = 0xfdd1
+const putIn = /[\ufdd0-\ufdef]/
+/** So many links are put into one block at a time. */
+export const MOST_LINKS = 15
+
+/** A link round the nth occurrence, counted from 0, of a phrase in the wanted wording. */
+export interface WantedLink {
+  phrase: string
+  nth: number
+  href: string
+}
 
 /** An item, or what is put in: text that is no part of the source yet. */
-type Next = { item: Item; gone: boolean } | { text: string; isBreak: boolean }
+type Next = { item: Item; gone: boolean } | { text: string; isBreak: boolean } | { tag: string }
 
-/** The splices that make a block show what is wanted; none where it shows that already. `breakTag` is what a line end is written as. */
+/**
+ * The splices that make a block show what is wanted; none where it shows that already. `breakTag` is what a line end is
+ * written as; `links` are put round words of the wanted wording.
+ */
 export function editText(
   source: string,
   { items, start, end }: Items,
   wanted: string,
   breakTag: string,
+  links: readonly WantedLink[] = [],
 ): TextEdit {
   const shown = shownOf(items)
   const target = withoutNewAtoms(asShown(wanted), shown)
-  if (textOf(shown) === target) return { ok: true, splices: [], linksLost: [] }
+  if (textOf(shown) === target && links.length === 0) return { ok: true, splices: [], linksLost: [] }
   const hunks = changesBetween(
     shown.map((s) => s.value),
     [...target],
@@ -70,7 +85,90 @@ export function editText(
       ok: false,
       why: 'The words cannot be put in here as they are typed: white space or a picture stands in the way. Change it in the source.',
     }
-  return { ok: true, splices: written(source, next, { start, end }, breakTag), linksLost: lost }
+  const tags: string[] = []
+  for (const link of links) {
+    const why = putLink(next, link, tags)
+    if (why !== null) return { ok: false, why }
+  }
+  const markup = (c: string) => (c === BREAK ? breakTag : tags[c.charCodeAt(0) - FIRST_TAG]!)
+  const splices = written(source, next, { start, end }).map((splice) => ({
+    ...splice,
+    text: splice.text.replace(/[\ufdd0-\ufdef]/g, markup),
+  }))
+  return { ok: true, splices, linksLost: lost }
+}
+
+/** Elements that no link may stand in. */
+const NO_LINK_IN = new Set(['a', 'button', 'label', 'summary', 'legend'])
+
+/** Puts a link round a phrase where it stands; answers why it cannot be, or null. Where the very link is there, nothing is to be done. */
+function putLink(next: Next[], { phrase, nth, href }: WantedLink, tags: string[]): string | null {
+  if (tags.length / 2 >= MOST_LINKS) return `At most ${MOST_LINKS} links are put into one block at a time.`
+  const live = next.flatMap((one, index) =>
+    'tag' in one || ('item' in one && one.gone) ? [] : [{ item: asItem(one), index }],
+  )
+  const indexOf = new Map(live.map(({ item, index }) => [item, index]))
+  const shown = shownOf(live.map(({ item }) => item))
+  const text = textOf(shown)
+  let place = -1
+  for (let i = 0; i <= nth; i++) {
+    place = text.indexOf(phrase, place + 1)
+    if (place < 0 || phrase === '') return `“${phrase}” is no longer in this text.`
+  }
+  const [first, last] = [unitAt(shown, place), unitAt(shown, place + phrase.length - 1)]
+  const [from, to] = [indexOf.get(shown[first]!.item)!, indexOf.get(shown[last]!.item)!]
+  const around = openAround(next, from)
+  const link = around.find((element) => element.tagName === 'a')
+  if (link && attribute(link, 'href') === href) return null
+  const within = around.find((element) => NO_LINK_IN.has(element.tagName))
+  if (within)
+    return within.tagName === 'a'
+      ? 'These words are a link already.'
+      : 'No link can stand in a button, a label or a summary.'
+  let depth = 0
+  for (let i = from; i <= to; i++) {
+    const one = next[i]!
+    if (!('item' in one) || one.gone) continue
+    const { item } = one
+    if (item.kind === 'atom') return 'A picture or a line end stands among these words. Choose others.'
+    if (item.kind === 'open' && NO_LINK_IN.has(item.element.tagName))
+      return 'A part of these words is a link already.'
+    if (item.kind === 'open') depth++
+    if (item.kind === 'close' && --depth < 0) return CROSSES
+  }
+  if (depth !== 0) return CROSSES
+  const open = String.fromCharCode(
+    FIRST_TAG +
+      tags.push(`<a href="${href.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;')}">`) -
+      1,
+  )
+  const close = String.fromCharCode(FIRST_TAG + tags.push('</a>') - 1)
+  next.splice(to + 1, 0, { tag: close })
+  next.splice(from, 0, { tag: open })
+  return null
+}
+const CROSSES =
+  'These words begin in one piece of mark-up and end in another. Choose words that stand together.'
+
+/** The shown character that a place in the text, in UTF-16 units, belongs to. */
+function unitAt(shown: readonly Shown[], place: number): number {
+  let at = 0
+  for (const [i, { value }] of shown.entries()) {
+    at += value.length
+    if (place < at) return i
+  }
+  return shown.length - 1
+}
+
+/** Elements of the block that are open at an item. */
+function openAround(next: readonly Next[], index: number): Element[] {
+  const open: Element[] = []
+  for (const one of next.slice(0, index)) {
+    if (!('item' in one) || one.gone) continue
+    if (one.item.kind === 'open') open.push(one.item.element)
+    else if (one.item.kind === 'close') open.pop()
+  }
+  return open
 }
 
 /** Pictures cannot be typed: of those in the wording no more are kept than there are. */
@@ -205,6 +303,7 @@ function dropEmptied(next: Next[]): string[] {
     }
   }
   for (const [i, one] of next.entries()) {
+    if ('tag' in one) continue
     if (!('item' in one)) {
       if (one.text.trim() !== '') count(false, true)
       continue
@@ -225,7 +324,7 @@ function dropEmptied(next: Next[]): string[] {
   return lost
 }
 
-const asItem = (one: Next): Item =>
+const asItem = (one: Exclude<Next, { tag: string }>): Item =>
   'item' in one
     ? one.item
     : one.isBreak
@@ -233,13 +332,13 @@ const asItem = (one: Next): Item =>
       : { kind: 'text', value: one.text, start: -1, end: -1 }
 
 const shownText = (next: readonly Next[]): string =>
-  textOf(shownOf(next.filter((one) => !('item' in one) || !one.gone).map(asItem)))
+  textOf(shownOf(next.flatMap((one) => ('tag' in one || ('item' in one && one.gone) ? [] : [asItem(one)]))))
 
 /** White space that was folded away and would be shown now goes. */
 function settleSpaces(next: Next[], target: string): void {
   const wanted = [...target]
   let k = 0
-  let space: Next[] = []
+  let space: Exclude<Next, { tag: string }>[] = []
   let atStart = true
   const settle = (isEnd: boolean) => {
     // White space at the ends of lines shows nothing, and may stay.
@@ -253,7 +352,7 @@ function settleSpaces(next: Next[], target: string): void {
     space = []
   }
   for (const one of next) {
-    if ('item' in one && one.gone) continue
+    if ('tag' in one || ('item' in one && one.gone)) continue
     const item = asItem(one)
     if (item.kind === 'text' && item.value !== '' && isWhite(item.value)) space.push(one)
     else if (item.kind === 'text' ? item.value !== '' : item.kind === 'atom') {
@@ -265,12 +364,7 @@ function settleSpaces(next: Next[], target: string): void {
 }
 
 /** The splices: what stays is not touched, unless what is put beside it would make something else of it. */
-function written(
-  source: string,
-  next: readonly Next[],
-  range: { start: number; end: number },
-  breakTag: string,
-): TextSplice[] {
+function written(source: string, next: readonly Next[], range: { start: number; end: number }): TextSplice[] {
   const splices: TextSplice[] = []
   let at = range.start
   let open: TextSplice | null = null
@@ -284,18 +378,19 @@ function written(
     }
   }
   for (const one of next) {
-    if (!('item' in one)) {
+    if ('tag' in one) put(at, at, one.tag)
+    else if (!('item' in one)) {
       if (one.text !== '') put(at, at, one.isBreak ? BREAK : escaped(one.text))
-      continue
+    } else {
+      const { item, gone } = one
+      // Tags go by splices of their own: what is beside them is looked at without them.
+      if (item.kind !== 'text') open = null
+      if (gone) put(item.start, item.end, '')
+      if (item.kind !== 'text') open = null
+      at = item.end
     }
-    const { item, gone } = one
-    // Tags go by splices of their own: what is beside them is looked at without them.
-    if (item.kind !== 'text') open = null
-    if (gone) put(item.start, item.end, '')
-    if (item.kind !== 'text') open = null
-    at = item.end
   }
-  return mended(source, next, splices, range).map((s) => ({ ...s, text: s.text.replaceAll(BREAK, breakTag) }))
+  return mended(source, next, splices, range)
 }
 
 const escaped = (text: string): string =>
@@ -325,7 +420,7 @@ function mended(
       at = s.end
     }
     text += source.slice(at, to)
-    const lines = text.split(BREAK)
+    const lines = text.split(putIn)
     const read = lines
       .map((line) =>
         lettersOf(line)
@@ -333,13 +428,18 @@ function mended(
           .join(''),
       )
       .join(BREAK)
-    if (read === meant && !lines.some((line) => /<[A-Za-z/!?]/.test(line))) return
+    if (read === meant.replace(/[\ufdd0-\ufdef]/g, BREAK) && !lines.some((line) => /<[A-Za-z/!?]/.test(line)))
+      return
     for (const s of own) result.splice(result.indexOf(s), 1)
     result.push({ start: from, end: to, text: meant.replace(/&/g, '&amp;').replace(/</g, '&lt;') })
   }
   let from = range.start
   let meant = ''
   for (const one of next) {
+    if ('tag' in one) {
+      meant += one.tag
+      continue
+    }
     if (!('item' in one)) {
       meant += one.isBreak ? BREAK : one.text
       continue

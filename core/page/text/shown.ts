@@ -37,7 +37,7 @@ export const textOf = (shown: readonly Shown[]): string => shown.map((s) => s.va
 /** A wording as a block can show it: white space folded, none at the ends of lines. */
 export const asShown = (typed: string): string =>
   typed
-    .replace(/[\0\r\ufdd0]/g, '')
+    .replace(/[\0\r\ufdd0-\ufdef]/g, '')
     .split('\n')
     .map((line) => line.replace(/[ \t\f]+/g, ' ').trim())
     .join('\n')
