@@ -112,7 +112,7 @@ export function galleyView(reading: Reading): GalleyView {
           ? sourceItems.why
           : null,
       hits,
-      isEdited: edit?.value !== undefined,
+      isEdited: edit?.value !== undefined || (edit?.links?.length ?? 0) > 0,
       linksLost:
         edit?.value !== undefined && sourceItems?.ok
           ? linksLost(source.text, sourceItems.items, edit.value)

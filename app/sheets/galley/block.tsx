@@ -2,6 +2,7 @@
 import { useState } from 'react'
 import type { GalleyBlock, Hit } from '../../workers/galley.ts'
 import { plural } from '../../ui/plural.ts'
+import { selectedIn, type Selected } from './link-words.tsx'
 
 /** How blocks of each tag are set: headings in their order, the rest as running text. */
 function styleOf(tag: string): string {
@@ -25,6 +26,7 @@ export function Block({
   onLeave,
   onRemove,
   onMove,
+  forSelected,
 }: {
   block: GalleyBlock
   /** What is typed; what the block shows where nothing is. */
@@ -38,8 +40,11 @@ export function Block({
   onLeave(): void
   onRemove(): void
   onMove(by: 1 | -1): void
+  /** What is offered for words that are selected. */
+  forSelected(selected: Selected): React.ReactNode
 }) {
   const [why, setWhy] = useState<string | null>(null)
+  const [selected, setSelected] = useState<Selected | null>(null)
   const isReadOnly = block.readOnly !== null || block.key === null
   const begin = () => (isReadOnly ? setWhy(block.readOnly ?? 'It cannot be edited here.') : onEdit())
   const name = `${block.tag}: ${value.slice(0, 60)}`
@@ -65,7 +70,14 @@ export function Block({
             rows={1}
             spellCheck
             onChange={(e) => onType(e.target.value)}
-            onBlur={onLeave}
+            onSelect={(e) => {
+              const { selectionStart, selectionEnd } = e.currentTarget
+              setSelected(selectedIn(value, selectionStart, selectionEnd))
+            }}
+            onBlur={(e) => {
+              // Into what is offered for the selected words, and no further.
+              if (!e.currentTarget.parentElement?.contains(e.relatedTarget)) onLeave()
+            }}
             onKeyDown={(e) => {
               if (e.key === 'Escape' || (e.key === 'Enter' && !e.shiftKey)) {
                 e.preventDefault()
@@ -92,6 +104,7 @@ export function Block({
             <Marked text={value} hits={value === block.text ? block.hits : []} />
           </div>
         )}
+        {editing && selected && forSelected(selected)}
         {sectionWords !== null && (
           <span className="block font-sans text-[12px] leading-4 font-normal text-ink-3">
             {plural(sectionWords, 'word')}

@@ -9,6 +9,7 @@ import type { GalleyBlock, GalleyView } from '../../workers/galley.ts'
 import { Placed } from '../placed.tsx'
 import type { SheetProps } from '../sheet-props.ts'
 import { Block } from './block.tsx'
+import { LinkWords, type Selected } from './link-words.tsx'
 
 /** The page's running text, block by block, edited in place, with its phrases picked out. */
 export function GalleySheet({ session, row, decisions, view }: SheetProps) {
@@ -59,6 +60,12 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
   }
   const remove = (block: GalleyBlock) =>
     void session.decide('Text taken out', [{ page, key: `edit:${block.key!}`, after: { remove: true } }])
+  const link = (block: GalleyBlock, { phrase, nth }: Selected, href: string) =>
+    void session.decide('Words linked', () => {
+      const key = `edit:${block.key!}`
+      const now = session.decisionsOf(page)[key] as Edit | undefined
+      return [{ page, key, after: { ...now, links: [...(now?.links ?? []), { phrase, nth, href }] } }]
+    })
   const move = (from: HTMLElement | null, by: 1 | -1) => {
     const all = [...(sheet.current?.querySelectorAll<HTMLElement>('[data-block] [role=button]') ?? [])]
     all[all.indexOf(from!) + by]?.focus()
@@ -79,6 +86,20 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
           onType={(value) => type(block, value)}
           onLeave={leave}
           onRemove={() => remove(block)}
+          forSelected={(selected) =>
+            block.key?.startsWith('text@') && (
+              <LinkWords
+                key={`${selected.phrase} ${selected.nth}`}
+                selected={selected}
+                rows={session.get().rows.values()}
+                own={page}
+                onLink={(href) => {
+                  link(block, selected, href)
+                  leave()
+                }}
+              />
+            )
+          }
           onMove={(by) => move(document.activeElement as HTMLElement, by)}
         />
         {block.endsLead && (
@@ -134,8 +155,8 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
         )}
         <p className="mt-5 border-t border-rule pt-3 text-[12px] text-ink-2">
           <kbd>Enter</kbd> edits a block, <kbd>↑</kbd> <kbd>↓</kbd> go to the next, <kbd>Shift Enter</kbd>{' '}
-          begins a new line, <kbd>Del</kbd> takes a block out, <kbd>Esc</kbd> leaves it. Links, bold words and
-          classes stay.
+          begins a new line, <kbd>Del</kbd> takes a block out; select words while you edit to link them;{' '}
+          <kbd>Esc</kbd> leaves it. Links, bold words and classes stay.
         </p>
       </section>
     </BesideMargin>
