@@ -37,6 +37,16 @@ describe('a plan', () => {
     )
     expect(plan.map((p) => p.leftOut)).toEqual([null, null, 'limit'])
   })
+  // RFC 3986, 6.2.2 and 6.2.3: the sections' own examples, with a scheme that pages have.
+  it.each([
+    ['HTTP://a/./b/../b/%63/%7bfoo%7d', 'http://a/b/c/%7Bfoo%7D'],
+    ['HTTP://www.EXAMPLE.com/', 'http://www.example.com/'],
+    ['http://example.com', 'http://example.com/'],
+    ['http://example.com:/', 'http://example.com/'],
+    ['http://example.com:80/', 'http://example.com/'],
+  ])('knows %s for %s', (written, normal) => {
+    expect(queryKey(pageAddress(written)!)).toBe(queryKey(normal))
+  })
   it('keeps to a path', () => {
     expect(leftOutBy('https://s.example/da/x', scope({ under: 'https://s.example/en/' }))).toBe('outside')
   })
