@@ -1,12 +1,13 @@
 /** Pages taken in from a sheet: its columns confirmed, then a page for each row. */
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import type { ColumnRole, Columns } from '../../core/exchange/columns.ts'
+import type { ColumnRole } from '../../core/exchange/columns.ts'
 import { today } from '../session/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { plural, someOf } from '../ui/plural.ts'
 import { callback, core } from '../workers/client.ts'
 import type { SheetView } from '../workers/sheets.ts'
+import { useOpenedSheet } from './use-opened-sheet.ts'
 import { ColumnChoice } from './column-choice.tsx'
 
 const roles: ColumnRole[] = [
@@ -21,27 +22,11 @@ const roles: ColumnRole[] = [
 ]
 
 export function SheetDialog({ file, onClose }: { file: File; onClose(): void }) {
-  const [sheet, setSheet] = useState<SheetView | null>(null)
-  const [columns, setColumns] = useState<Columns>({})
+  const { sheet, columns, setColumns, problem, setProblem } = useOpenedSheet(file, 'pages')
   const [site, setSite] = useState('')
   const [name, setName] = useState(file.name.replace(/\.[a-z]+$/i, ''))
-  const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   const navigate = useNavigate()
-  useEffect(() => {
-    let stale = false
-    async function open() {
-      const result = await core().openSheet(new Uint8Array(await file.arrayBuffer()), 'pages')
-      if (stale) return
-      if (!result.ok) return setProblem(result.why)
-      setSheet(result.view)
-      setColumns(result.view.columns)
-    }
-    open().catch((error: Error) => setProblem(`It could not be opened (${error.message}).`))
-    return () => {
-      stale = true
-    }
-  }, [file])
 
   async function take(view: SheetView) {
     setBusy(true)

@@ -1,14 +1,14 @@
 /** A consultant's sheet taken over: its columns confirmed, and which row is for which page, before anything is kept. */
 import { useEffect, useState } from 'react'
-import type { ColumnRole, Columns } from '../../core/exchange/columns.ts'
+import type { ColumnRole } from '../../core/exchange/columns.ts'
 import type { SuggestionsRead } from '../../core/exchange/suggestions.ts'
 import type { Suggestion, SuggestedField } from '../../core/work/decisions.ts'
+import { useOpenedSheet } from '../intake/use-opened-sheet.ts'
 import { ColumnChoice } from '../intake/column-choice.tsx'
 import { today, type Session } from '../session/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
-import type { SheetView } from '../workers/sheets.ts'
 
 const roles: ColumnRole[] = ['address', 'title', 'description', 'keyword', 'secondary', 'slug', 'note']
 
@@ -23,24 +23,8 @@ export function LoadSuggestions({
   onClose(): void
   onLoaded(): void
 }) {
-  const [sheet, setSheet] = useState<SheetView | null>(null)
-  const [columns, setColumns] = useState<Columns>({})
+  const { sheet, columns, setColumns, problem } = useOpenedSheet(file, 'suggestions')
   const [read, setRead] = useState<SuggestionsRead | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
-  useEffect(() => {
-    let stale = false
-    async function open() {
-      const result = await core().openSheet(new Uint8Array(await file.arrayBuffer()), 'suggestions')
-      if (stale) return
-      if (!result.ok) return setProblem(result.why)
-      setSheet(result.view)
-      setColumns(result.view.columns)
-    }
-    open().catch((error: Error) => setProblem(`It could not be opened (${error.message}).`))
-    return () => {
-      stale = true
-    }
-  }, [file])
   useEffect(() => {
     let stale = false
     if (sheet)

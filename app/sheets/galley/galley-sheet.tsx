@@ -1,6 +1,7 @@
-import { useLayoutEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import type { Edit } from '../../../core/page/edits/draft.ts'
 import { overEdit } from '../../../core/page/edits/draft.ts'
+import { useAnchors } from '../../margin/use-anchors.ts'
 import { BesideMargin } from '../../margin/beside-margin.tsx'
 import { plural } from '../../ui/plural.ts'
 import { core } from '../../workers/client.ts'
@@ -23,20 +24,10 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
   const [furniture, setFurniture] = useState(false)
   const sheet = useRef<HTMLElement>(null)
   const marks = (view?.marks ?? []).filter((mark) => mark.shownOn.galley !== undefined)
-  const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
-  const marksKey = marks.map((m) => m.id).join('|')
-  useLayoutEffect(() => {
-    const box = sheet.current
-    if (!box || !galley) return
-    const next = new Map<string, number>()
-    for (const mark of marks) {
-      const key = mark.start === null ? null : blockAround(galley.blocks, mark.start)?.key
-      const at = key ? box.querySelector<HTMLElement>(`[data-block="${key}"]`) : null
-      next.set(mark.id, at ? at.getBoundingClientRect().top - box.getBoundingClientRect().top : 0)
-    }
-    setAnchors(next)
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key holds all that moves a mark
-  }, [marksKey, galley])
+  const anchors = useAnchors(sheet, marks, galley, (mark, box) => {
+    const key = mark.start === null || !galley ? null : blockAround(galley.blocks, mark.start)?.key
+    return key ? box.querySelector(`[data-block="${key}"]`) : box
+  })
 
   if (!galley) return <p className="font-serif text-[15px] text-ink-2 italic">Reading …</p>
 

@@ -1,5 +1,6 @@
-import { useLayoutEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import type { Edit } from '../../../core/page/edits/draft.ts'
+import { useAnchors } from '../../margin/use-anchors.ts'
 import { BesideMargin } from '../../margin/beside-margin.tsx'
 import { core } from '../../workers/client.ts'
 import { useAnswer } from '../../workers/use-answer.ts'
@@ -31,24 +32,17 @@ export function HeadSheet({ session, row, view, decisions }: SheetProps) {
     at === null ? null : () => core().excerptOf(page, session.decisionsOf(page), at),
     [at, page, session, view],
   )
-  const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
   const sheet = useRef<HTMLElement>(null)
 
   const marks = (view?.marks ?? []).filter((mark) => mark.shownOn.head !== undefined)
-  const marksKey = marks.map((m) => m.id).join('|')
-  useLayoutEffect(() => {
-    const box = sheet.current
-    if (!box) return
-    const next = new Map<string, number>()
-    for (const mark of marks) {
-      const row =
-        box.querySelector<HTMLElement>(`[data-start="${mark.start}"]`) ??
-        box.querySelector<HTMLElement>(`[data-part="${mark.shownOn.head}"]`)
-      if (row) next.set(mark.id, row.getBoundingClientRect().top - box.getBoundingClientRect().top)
-    }
-    setAnchors(next)
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key holds all that moves a mark
-  }, [marksKey, head])
+  const anchors = useAnchors(
+    sheet,
+    marks,
+    head,
+    (mark, box) =>
+      box.querySelector(`[data-start="${mark.start}"]`) ??
+      box.querySelector(`[data-part="${mark.shownOn.head}"]`),
+  )
 
   if (!head) return <p className="font-serif text-[15px] text-ink-2 italic">Reading …</p>
 
