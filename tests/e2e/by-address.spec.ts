@@ -129,8 +129,11 @@ test('an address that cannot be fetched is said with what to do', async ({ page 
 test('one page is looked at by its address, from the palette', async ({ page }) => {
   await openShelf(page)
   await page.keyboard.press('Control+k')
+  await expect(page.getByRole('combobox', { name: 'Go to' })).toBeFocused()
   await page.keyboard.type('tidewatch.example/caves/')
-  await expect(page.getByRole('option', { name: /Look at the page/ })).toBeVisible()
+  await expect(
+    page.getByRole('option', { name: 'Look at the page tidewatch.example/caves/', exact: true }),
+  ).toHaveAttribute('data-selected', 'true')
   await page.keyboard.press('Enter')
   await expect(page.locator('[data-testid=desk][data-ready=true]')).toBeVisible()
   await expect(page.getByTestId('title')).toHaveValue('Sea Caves at Tidewatch Point: a Map of All 11')
@@ -189,6 +192,7 @@ test('a consultant’s sheet: matched, taken, taken edited, declined, undone, an
   // By keyboard: decline with a word, then take what is left.
   await card('stay/index.html').focus()
   await page.keyboard.press('d')
+  await expect(card('stay/index.html').getByLabel('Why it is declined')).toBeFocused()
   await page.keyboard.type('too long')
   await page.keyboard.press('Enter')
   await expect(card('stay/index.html')).toHaveCount(0)

@@ -17,6 +17,7 @@ test('text is edited block by block, links and bold words stay, and the handed-o
   const block = (text: string) => galley.locator('[data-block]').filter({ hasText: text })
   await block('twice a day').getByRole('button').focus()
   await page.keyboard.press('Enter')
+  await expect(galley.getByRole('textbox').first()).toBeFocused()
   await page.keyboard.press('Control+a')
   await page.keyboard.type('On a lighthouse visit the boat crosses twice a day & waits.')
   await expect(galley.getByTestId('phrases')).toContainText('“lighthouse visit” 1 time')
