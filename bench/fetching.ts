@@ -1,4 +1,5 @@
 /** Pages by address and from sheets: a site on this machine taken in, a large sitemap planned, a sheet matched. */
+import { execFileSync } from 'node:child_process'
 import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { recogniseColumns } from '../core/exchange/columns.ts'
@@ -45,6 +46,12 @@ async function site(addresses: number): Promise<{ host: string; stop(): void }> 
   }
 }
 
+/** MB that all processes of this machine's Chromium hold. */
+function browserMemory(): number {
+  const lines = execFileSync('ps', ['-eo', 'rss,comm'], { encoding: 'utf8' }).split('\n')
+  return lines.reduce((sum, line) => (/chrom/.test(line) ? sum + Number.parseInt(line, 10) / 1024 : sum), 0)
+}
+
 export async function benchFetching(): Promise<void> {
   console.log('')
   await benchSheet()
@@ -77,6 +84,7 @@ export async function benchFetching(): Promise<void> {
       }
       tick()
     })
+    const before = browserMemory()
     const start = performance.now()
     await page.getByRole('button', { name: /^Take in/ }).click()
     await page
@@ -97,6 +105,11 @@ export async function benchFetching(): Promise<void> {
     say('pages fetched, read and kept a second', PAGES / (whole / 1000), '')
     say('longest stretch in which the window did not answer, ms', longest, 'at most 100')
     say('the window’s memory at the end, MB', usedSize / 1e6, '')
+    say(
+      'what the whole browser takes more than before, worker and store too, MB',
+      browserMemory() - before,
+      '',
+    )
 
     await ask(small.host, PAGES)
     await page.getByRole('button', { name: /^Take in/ }).click()
