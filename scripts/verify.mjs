@@ -5,18 +5,25 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { join, relative } from 'node:path'
 import { build, install, root, run } from './setup.mjs'
 
 let passed = 0
 let failed = 0
+/** What failed, by name, said once more at the end: the last lines are what is kept of a run. */
+const failures = []
 const started = Date.now()
+
+function fail(name) {
+  failed++
+  failures.push(name)
+}
 
 function step(name, command, args, options) {
   console.log(`\n── ${name}`)
   const ok = run(command, args, options).status === 0
   if (ok) passed++
-  else failed++
+  else fail(name)
   console.log(`${ok ? 'passed' : 'FAILED'}: ${name}`)
   return ok
 }
@@ -42,7 +49,7 @@ async function together(steps) {
     const { ok, said } = done[i]
     console.log(`\n── ${name}\n${said}${ok ? 'passed' : 'FAILED'}: ${name}`)
     if (ok) passed++
-    else failed++
+    else fail(name)
   })
 }
 const node = (...args) => [process.execPath, args]
@@ -50,6 +57,7 @@ const bin = (file) => join(root, 'node_modules', file)
 
 function finish() {
   console.log(`\n${Math.round((Date.now() - started) / 1000)} seconds`)
+  for (const failure of failures) console.log(`FAILED: ${failure}`)
   console.log(`${passed} passed, ${failed} failed`)
   process.exit(failed > 0 ? 1 : 0)
 }
@@ -71,16 +79,38 @@ function chromium() {
 function counted(name, command, args, report, read, env = {}) {
   console.log(`\n── ${name}`)
   const { status } = run(command, args, { env: { ...process.env, ...env } })
-  let counts = { passed: 0, failed: 0 }
+  let counts = { passed: 0, failed: 0, failures: [] }
   try {
     counts = read(JSON.parse(readFileSync(report, 'utf8')))
   } catch {
     // No report: the run broke before its end, which is counted below.
   }
-  if (status !== 0 && counts.failed === 0) counts.failed = 1
-  if (counts.passed === 0 && counts.failed === 0) counts.failed = 1
+  if (counts.failed === 0 && (status !== 0 || counts.passed === 0)) {
+    counts.failed = 1
+    counts.failures.push(`${name}: ended with ${status}`)
+  }
   passed += counts.passed
   failed += counts.failed
+  failures.push(...counts.failures)
+}
+
+/** The first lines of what a test said when it failed, as one line. */
+const said = (text) =>
+  (text ?? '')
+    .replaceAll(/\u001B\[\d+m/g, '')
+    .split('\n')
+    .slice(0, 12)
+    .join(' | ')
+    .slice(0, 900)
+
+/** Names of the end-to-end tests that failed, with what they said, through all nested suites. */
+function failedSpecs(suite) {
+  return [
+    ...(suite.suites ?? []).flatMap(failedSpecs),
+    ...(suite.specs ?? [])
+      .filter((spec) => !spec.ok)
+      .map((spec) => `${spec.file}: ${spec.title}: ${said(spec.tests[0]?.results.at(-1)?.error?.message)}`),
+  ]
 }
 
 install()
@@ -119,6 +149,14 @@ counted(
       r.numFailedTests +
       r.numPendingTests +
       r.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0).length,
+    failures: r.testResults.flatMap((file) => {
+      const tests = file.assertionResults.filter((t) => t.status !== 'passed')
+      return tests.length > 0
+        ? tests.map((t) => `${relative(root, file.name)}: ${t.fullName}: ${said(t.failureMessages?.[0])}`)
+        : file.status === 'failed'
+          ? [`${relative(root, file.name)}: ${said(file.message)}`]
+          : []
+    }),
   }),
 )
 
@@ -129,13 +167,17 @@ if (chromium()) {
     'End-to-end and reference tests',
     ...node(bin('@playwright/test/cli.js'), 'test'),
     e2e,
-    (r) => ({ passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected + r.stats.skipped }),
+    (r) => ({
+      passed: r.stats.expected + r.stats.flaky,
+      failed: r.stats.unexpected + r.stats.skipped,
+      failures: r.suites.flatMap(failedSpecs),
+    }),
     { KEEN_QUILL_REPORT: e2e },
   )
 } else {
   console.log(
     '\nFAILED: there is no Chromium, so nothing could be tried in a browser. Install Debian’s package chromium.',
   )
-  failed++
+  fail('Chromium is missing')
 }
 finish()
