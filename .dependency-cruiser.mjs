@@ -40,6 +40,7 @@ const app = [
   ['suggestions', '^app/suggestions/'],
   ['again', '^app/again/'],
   ['ledger', '^app/ledger/'],
+  ['keywords', '^app/keywords/'],
   ['margin', '^app/margin/'],
   ['sheets', '^app/sheets/'],
   ['desk', '^app/desk/'],

@@ -5,6 +5,7 @@ export default [
   route('sites/:siteId', 'routes/site.tsx', [
     index('routes/site-index.tsx'),
     route('ledger', 'routes/ledger.tsx'),
+    route('keywords', 'routes/keywords.tsx'),
     route('desk', 'routes/desk.tsx'),
     route('structured-data', 'routes/structured-data.tsx'),
     route('templates', 'routes/templates.tsx'),
@@ -15,6 +16,7 @@ export default [
   ]),
   route('intake', 'routes/intake.tsx'),
   route('fetching', 'routes/fetching.ts'),
+  route('demand', 'routes/demand.ts'),
   route('about', 'routes/about.tsx'),
   route('*', 'routes/not-found.tsx'),
 ] satisfies RouteConfig

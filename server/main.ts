@@ -40,17 +40,17 @@ function answer(request: IncomingMessage, response: ServerResponse): void {
     request.resume()
     return
   }
-  let pathname: string
+  let url: URL
   try {
-    pathname = new URL(request.url ?? '/', 'http://localhost').pathname
-    decodeURIComponent(pathname)
+    url = new URL(request.url ?? '/', 'http://localhost')
+    decodeURIComponent(url.pathname)
   } catch {
     response.writeHead(400).end('This address cannot be read.')
     return
   }
   if (request.method === 'GET' || request.method === 'HEAD') {
-    if (pathname.startsWith('/stand-ins/')) return serveStandIn(pathname, response)
-    if (pathname !== '/') return serveAsset(request, response, () => serveApplication(request, response))
+    if (url.pathname.startsWith('/stand-ins/')) return serveStandIn(url, response)
+    if (url.pathname !== '/') return serveAsset(request, response, () => serveApplication(request, response))
   }
   serveApplication(request, response)
 }

@@ -9,9 +9,7 @@ import { typeOf } from './types.ts'
 let server: Server
 let base: string
 beforeAll(async () => {
-  server = createServer((request, response) =>
-    serveStandIn(new URL(request.url!, 'http://x').pathname, response),
-  )
+  server = createServer((request, response) => serveStandIn(new URL(request.url!, 'http://x'), response))
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
   base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
 })

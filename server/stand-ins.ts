@@ -1,8 +1,12 @@
-/** The demo site, which stands in for a live one: its pages under /stand-ins/site/, and all of it as one archive. */
+/**
+ * What stands in for the world outside: the demo site for a live one, its pages under /stand-ins/site/ and all of it as one
+ * archive; and the outside services.
+ */
 import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs'
 import type { ServerResponse } from 'node:http'
 import { extname, join, normalize, relative, sep } from 'node:path'
 import { writeZip } from '../core/exchange/zip.ts'
+import { standInDemand } from './services/stand-in-demand.ts'
 import { typeOf } from './types.ts'
 
 const folder = join(import.meta.dirname, '../stand-ins/site')
@@ -15,7 +19,11 @@ export function demoArchive(): Uint8Array {
   return writeZip(files.map((path) => [path, readFileSync(join(folder, path))]))
 }
 
-export function serveStandIn(pathname: string, response: ServerResponse): void {
+const services: Record<string, (parameters: URLSearchParams) => { status: number; body: object }> = {
+  '/stand-ins/demand': standInDemand,
+}
+
+export function serveStandIn({ pathname, searchParams }: URL, response: ServerResponse): void {
   // Pages of a site must never share the application's origin as scripts: they are served inert.
   response.setHeader(
     'content-security-policy',
@@ -24,6 +32,12 @@ export function serveStandIn(pathname: string, response: ServerResponse): void {
   response.setHeader('x-content-type-options', 'nosniff')
   if (pathname === '/stand-ins/site.zip') {
     response.writeHead(200, { 'content-type': 'application/zip' }).end(demoArchive())
+    return
+  }
+  const service = Object.hasOwn(services, pathname) ? services[pathname] : undefined
+  if (service) {
+    const { status, body } = service(searchParams)
+    response.writeHead(status, { 'content-type': typeOf('.json') }).end(JSON.stringify(body))
     return
   }
   const beside = /^\/stand-ins\/((?:keywords|house-style)(\.csv|\.json))$/.exec(pathname)

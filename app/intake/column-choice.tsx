@@ -13,6 +13,7 @@ const roleNames: Record<ColumnRole, string> = {
   slug: 'Slug',
   words: 'Word count',
   status: 'HTTP status',
+  monthly: 'Searches a month',
   note: 'Note',
 }
 

@@ -4,7 +4,7 @@ import { core } from '../workers/client.ts'
 import type { SheetView } from '../workers/sheets.ts'
 
 /** A sheet that was dropped, opened, with what its columns seem to be; or why it cannot be. */
-export function useOpenedSheet(file: File, purpose: 'pages' | 'suggestions') {
+export function useOpenedSheet(file: File, purpose: 'pages' | 'suggestions' | 'phrases') {
   const [sheet, setSheet] = useState<SheetView | null>(null)
   const [columns, setColumns] = useState<Columns>({})
   const [problem, setProblem] = useState<string | null>(null)

@@ -1,18 +1,13 @@
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { toast } from 'sonner'
 import { stateOf, type PageState } from '../../core/work/decisions.ts'
 import { OverTheLedger } from '../ledger/over-the-ledger.tsx'
 import { LedgerTable } from '../ledger/ledger-table.tsx'
 import type { PageId } from '../../core/site/page-identity.ts'
 import { ledgerOrder, pagesByRule, siteMarkCounts, type Order } from '../ledger/order.ts'
-import type { Session } from '../session/session.ts'
 import { useSession, useSessionState } from '../session/use-session.ts'
 import { Choice } from '../ui/choice.tsx'
-import { FilePick } from '../ui/file-pick.tsx'
-import { plural, someOf } from '../ui/plural.ts'
-import { tell } from '../ui/tell.ts'
-import { core } from '../workers/client.ts'
+import { plural } from '../ui/plural.ts'
 
 export const meta = () => [{ title: 'Ledger · Keen Quill' }]
 
@@ -83,7 +78,6 @@ export default function Ledger() {
           <Link className="quiet" to={`/sites/${state.site.id}/suggestions`}>
             Suggestions …
           </Link>
-          <KeywordSheet session={session} />
           <input
             type="search"
             aria-label="Find in the ledger"
@@ -138,36 +132,5 @@ export default function Ledger() {
         <LedgerTable rows={rows} session={session} work={state.work} counts={counts} />
       )}
     </main>
-  )
-}
-
-/** Keywords for all pages, taken in from a sheet; one step of the log. */
-function KeywordSheet({ session }: { session: Session }) {
-  async function read(file: File) {
-    const result = await core().readKeywordSheet(new Uint8Array(await file.arrayBuffer()))
-    if (!result.ok) return void toast.error(`${file.name}: ${result.why}`)
-    const { matched, unmatched } = result.read
-    await session.decide(
-      'Keywords from a sheet',
-      matched.flatMap(({ id, primary, secondary }) => [
-        { page: id, key: 'keyword:primary', after: primary || undefined },
-        { page: id, key: 'keyword:secondary', after: secondary.length > 0 ? secondary : undefined },
-      ]),
-    )
-    const strays = unmatched.length > 0 ? ` No such page: ${someOf(unmatched)}.` : ''
-    toast(`Keywords for ${plural(matched.length, 'page')} taken in.${strays}`, {
-      duration: unmatched.length > 0 ? 12_000 : 4_000,
-    })
-  }
-  return (
-    <FilePick
-      label="Keywords as CSV"
-      accept=".csv,.tsv,.txt"
-      title="Columns: path or url, primary, secondary (with semicolons)"
-      testId="keywords-input"
-      onFile={(file) => void tell(`${file.name} could not be read`, () => read(file))}
-    >
-      Keywords from a CSV …
-    </FilePick>
   )
 }

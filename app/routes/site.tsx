@@ -51,6 +51,7 @@ export function HydrateFallback() {
 
 const sections: [string, string][] = [
   ['ledger', 'Ledger'],
+  ['keywords', 'Keywords'],
   ['desk', 'Desk'],
   ['structured-data', 'Data'],
   ['house-style', 'House style'],

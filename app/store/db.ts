@@ -103,6 +103,15 @@ export interface SnapshotRecord {
     rules: string[]
   }[]
 }
+/** What an outside service answered to a question. */
+export interface AnswerRecord {
+  /** The service and the question. */
+  key: string
+  /** The day on which it came, YYYY-MM-DD. */
+  date: string
+  source: string
+  answer: unknown
+}
 export interface WorkRecord {
   site: string
   /** "" holds what is decided for the site as a whole. */
@@ -125,6 +134,7 @@ export class Store extends Dexie {
   declare addresses: EntityTable<AddressesRecord, 'site'>
   declare again: EntityTable<AgainRecord, 'site'>
   declare snapshots: EntityTable<SnapshotRecord, 'id'>
+  declare answers: EntityTable<AnswerRecord, 'key'>
   declare settings: Table<{ key: string; value: unknown }, string>
 
   constructor(name = 'keen-quill') {

@@ -43,6 +43,7 @@ export function declareVersions(store: Dexie): void {
           for (const key of ['unindexed', 'served', 'partial']) row[key] = null
         }),
     )
+  store.version(6).stores({ answers: 'key, date' })
 }
 
 type Stored = Record<string, unknown> & { site: string; path: string }

@@ -15,6 +15,7 @@ import * as intake from './intake.ts'
 import * as loosePages from './loose-pages.ts'
 import * as sheets from './sheets.ts'
 import * as suggestionMarks from './suggestion-marks.ts'
+import * as sitePages from './site-pages.ts'
 import * as openInput from './open-input.ts'
 
 /** One intake at a time in this browser; a lock that nobody holds tells the shelf that an unfinished intake was cut off. */
@@ -54,9 +55,14 @@ const api = {
   openSheet: sheets.openSheet,
   pagesFromSheet: sheets.pagesFromSheet,
   matchSuggestions: sheets.matchSuggestions,
+  phrasesFromSheet: sheets.phrasesFromSheet,
   officeSheet: sheets.officeSheet,
   suggestionMarks: suggestionMarks.suggestionMarks,
   galleyOf: galley.galleyOf,
+  pagesToLearn: sitePages.pagesToLearn,
+  learnPages: sitePages.learnPages,
+  sitePhrases: sitePages.sitePhrases,
+  suggestedPages: sitePages.suggestedPages,
   placementLine: placement.placementLine,
   undoAgain: again.undoAgain,
   redoAgain: again.redoAgain,

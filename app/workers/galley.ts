@@ -3,7 +3,7 @@ import { findKeyword, compileKeyword } from '../../core/words/match.ts'
 import { countWords } from '../../core/words/count-words.ts'
 import type { Landmark } from '../../core/page/read/facts.ts'
 import { editText } from '../../core/page/text/edit-text.ts'
-import { pageText, type PageBlock } from '../../core/page/text/page-text.ts'
+import { isOfMain, pageText } from '../../core/page/text/page-text.ts'
 import { shownOf, textOf } from '../../core/page/text/shown.ts'
 import { toSourceByte } from '../../core/page/proof.ts'
 import { draftOf, keywordsOf, type Decisions } from '../../core/work/decisions.ts'
@@ -71,14 +71,14 @@ export function galleyView(reading: Reading): GalleyView {
   const draft = draftOf(decisions)
   const before = pageText(source)
   const now = pageText(proof.source)
-  const main = mainRange(now.blocks)
+  const isMainBlock = isOfMain(now.blocks)
   let words = 0
   let isLeadOver = false
-  const blocks = now.blocks.map((one, i): GalleyBlock => {
+  const blocks = now.blocks.map((one): GalleyBlock => {
     const { block } = one
     const items = one.items()
     const text = items.ok ? textOf(shownOf(items.items.items)) : block.text
-    const isMain = main(one, i)
+    const isMain = isMainBlock(one)
     const own = countWords(text)
     if (isMain) words += own
     const endsLead = isMain && !isLeadOver && words >= style.limits.leadWords
@@ -136,10 +136,4 @@ export function galleyView(reading: Reading): GalleyView {
 function linksLost(text: string, items: Parameters<typeof editText>[1], wanted: string): string[] {
   const edit = editText(text, items, wanted, '<br>')
   return edit.ok ? edit.linksLost : []
-}
-
-/** Which blocks are of the main content: those in a main landmark; without one, those in no furniture. */
-function mainRange(blocks: PageBlock[]): (one: PageBlock, index: number) => boolean {
-  const hasMain = blocks.some(({ block }) => block.landmark === 'main')
-  return ({ block }) => (hasMain ? block.landmark === 'main' : block.landmark === null)
 }

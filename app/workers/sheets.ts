@@ -1,5 +1,6 @@
 /** Sheets that are dropped: pages that only a sheet knows, and what a consultant suggests. */
 import { recogniseColumns, type Columns } from '../../core/exchange/columns.ts'
+import { readPhraseSheet, type PhrasesRead } from '../../core/exchange/phrase-sheet.ts'
 import { pagesOfSheet } from '../../core/exchange/pages-sheet.ts'
 import { readSheet, writeOffice, type Sheet } from '../../core/exchange/sheet.ts'
 import { readSuggestions, type SuggestionsRead } from '../../core/exchange/suggestions.ts'
@@ -22,7 +23,7 @@ const SAMPLE = 3
 /** Opens a sheet and says what its columns seem to be. */
 export async function openSheet(
   bytes: Uint8Array,
-  purpose: 'pages' | 'suggestions',
+  purpose: 'pages' | 'suggestions' | 'phrases',
 ): Promise<{ ok: true; view: SheetView } | { ok: false; why: string }> {
   const read = await readSheet(bytes)
   if (!read.ok) return read
@@ -80,6 +81,17 @@ export function matchSuggestions(ticket: number, columns: Columns): SuggestionsR
   const sheet = sheets.get(ticket)
   if (!sheet || !current) return null
   return readSuggestions(sheet, columns, current.rows.values())
+}
+
+/** The phrases of a sheet; null where it is no longer at hand. */
+export function phrasesFromSheet(
+  ticket: number,
+  columns: Columns,
+  source: string,
+  date: string,
+): PhrasesRead | null {
+  const sheet = sheets.get(ticket)
+  return sheet ? readPhraseSheet(sheet, columns, { source, date }) : null
 }
 
 /** Rows as a sheet for an office program. */

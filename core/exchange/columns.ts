@@ -11,6 +11,7 @@ export const columnRoles = [
   'slug',
   'words',
   'status',
+  'monthly',
   'note',
 ] as const
 export type ColumnRole = (typeof columnRoles)[number]
@@ -30,6 +31,10 @@ const names: [ColumnRole, RegExp][] = [
   ['slug', /\b(?:slug|new path|permalink)\b/],
   ['address', /\b(?:url|uri|address|page|link|landing|adresse|seite|lien|side|webseite)\b/],
   ['status', /\b(?:status|http|code)\b/],
+  [
+    'monthly',
+    /\b(?:monthly|demand|volume|searches|search ?volume|suchvolumen|suchanfragen|volumes?|recherches|s[øo]gninger|b[uú]squedas)\b/,
+  ],
   ['words', /\b(?:words?|word ?count|w[oö]rter|mots)\b/],
   ['note', /\b(?:notes?|comments?|remarks?|reason|why|notiz|kommentar)\b/],
 ]
@@ -47,7 +52,10 @@ const looksLikeAddress = (cell: string): boolean =>
  * The columns of a sheet. Of several columns that could have a role, `suggestions` takes that which is called new or
  * suggested, `pages` that which is called present.
  */
-export function recogniseColumns({ heading, rows }: Sheet, purpose: 'pages' | 'suggestions'): Columns {
+export function recogniseColumns(
+  { heading, rows }: Sheet,
+  purpose: 'pages' | 'suggestions' | 'phrases',
+): Columns {
   const columns: Columns = {}
   const ranks = new Map<ColumnRole, number>()
   for (const [i, name] of heading.entries()) {
@@ -63,11 +71,24 @@ export function recogniseColumns({ heading, rows }: Sheet, purpose: 'pages' | 's
       columns[actual] = i
     }
   }
+  if (purpose === 'phrases') {
+    columns.keyword ??= firstOfWords(heading, rows)
+    return columns
+  }
   if (!isAddressColumn(columns.address, rows)) {
     const byContent = heading.findIndex((_, i) => isAddressColumn(i, rows))
     if (byContent >= 0) columns.address = byContent
   }
   return columns
+}
+
+/** The first column in which words stand, and no numbers or addresses. */
+function firstOfWords(heading: readonly string[], rows: readonly string[][]): number | undefined {
+  const index = heading.findIndex((_, i) => {
+    const cells = rows.slice(0, SAMPLE).flatMap((row) => row[i] || [])
+    return cells.length > 0 && cells.every((cell) => /\p{L}/u.test(cell) && !looksLikeAddress(cell))
+  })
+  return index < 0 ? undefined : index
 }
 
 function isAddressColumn(index: number | undefined, rows: readonly string[][]): boolean {

@@ -5,6 +5,7 @@ import type { Keywords } from '../words/match.ts'
 import { defaultStyle, houseStyleSchema, readHouseStyle, type HouseStyle } from '../rules/house-style.ts'
 import { templateRulesSchema, type TemplateRule } from '../headings/template-rules.ts'
 import type { PageId } from '../site/page-identity.ts'
+import { phraseSchema, sameWording, type Phrase } from '../keywords/phrases.ts'
 import { carriers } from '../site/page-tokens.ts'
 
 /**
@@ -13,7 +14,7 @@ import { carriers } from '../site/page-tokens.ts'
  * approval file); of a page that was taken in again `live` (edits that the page says now), `conflict:<target>` (an edit of
  * something that somebody else changed too) and `aside:<key>` (a decision whose target is gone); `suggested` (what a
  * consultant's sheet suggests for it). Of the site as a whole (page ""): `style`, `templates` (see
- * headings/template-rules.ts), `base`, `name`. A key that is absent is undecided.
+ * headings/template-rules.ts), `phrase:<wording>` (a phrase of the site's list), `base`, `name`. A key that is absent is undecided.
  */
 export type Decisions = Readonly<Record<string, unknown>>
 
@@ -139,6 +140,7 @@ function schemaFor(key: string): Joi.Schema | null {
   if (key.startsWith('edit:')) return targetKeyPattern.test(key.slice(5)) ? editSchema : null
   if (key.startsWith('stet:'))
     return Joi.object({ fingerprint: text(10_000), reason: text(1000), date: text(40) })
+  if (key.startsWith('phrase:')) return phraseSchema
   if (key.startsWith('conflict:'))
     return targetKeyPattern.test(key.slice(9))
       ? Joi.object({
@@ -229,6 +231,13 @@ export function templatesOf(decisions: Decisions): TemplateRule[] {
   const { value, error } = templateRulesSchema.validate(decisions.templates ?? [])
   return error ? [] : (value as TemplateRule[])
 }
+
+/** The key of a phrase of the site's list: by its wording, so that one wording is kept once. */
+export const phraseKey = (phrase: string): string => `phrase:${sameWording(phrase)}`
+
+/** The site's list of phrases, in the order in which they were put on it. */
+export const phrasesOf = (ofSite: Decisions): Phrase[] =>
+  Object.entries(ofSite).flatMap(([key, value]) => (key.startsWith('phrase:') ? [value as Phrase] : []))
 
 export const followOf = (decisions: Decisions): string[] => (decisions.follow as string[] | undefined) ?? []
 export const takesOf = (decisions: Decisions, field: 'title' | 'description'): Take[] =>

@@ -3,11 +3,12 @@
  *
  * Keys: `slug` (see site/moves.ts), `title`, `meta:description`, `meta:robots`, `canonical`, `lang`, `charset`, and with the place of the
  * element's start tag in the source's bytes `heading@812`, `jsonld@1200`, `title@90`, `meta:description@140`;
- * `text@` a block of running text, `block@` a paragraph or div that becomes a heading, `alt@` an image's alternative text, `id@` an id, `link@` a link of
+ * `text@` a block of running text, `after@` what is put in behind one, `block@` a paragraph or div that becomes a heading, `alt@` an image's alternative text, `id@` an id, `link@` a link of
  * the head, `comment@` a comment, `new:<name>` markup put at the end of the head, `data:<name>` a JSON-LD block put
  * there, `doctype`, `skip` a skip link.
  */
 import Joi from 'joi'
+import { newBlockKinds, type NewBlock } from '../text/insertion.ts'
 
 export interface Edit {
   /** The new text: of a title, a content, an address, a heading, a whole JSON-LD block. Plain text, unescaped. */
@@ -22,6 +23,10 @@ export interface Edit {
   merge?: number[]
   /** Of a block of text: links put round words of it, each round the nth occurrence, from 0, of its phrase. */
   links?: { phrase: string; nth: number; href: string }[]
+  /** Of a block of text: links that are taken away, by the byte of their start tag; their words stay. */
+  unlink?: number[]
+  /** New blocks that stand behind a block of text, in their order. */
+  blocks?: NewBlock[]
   /** Takes the element out. */
   remove?: true
   /** Of a JSON-LD block: what was built from the page, and which of its values follow the page's text. */
@@ -54,6 +59,20 @@ export const editSchema = Joi.object<Edit>({
       }),
     )
     .max(15),
+  unlink: Joi.array().items(Joi.number().integer().min(0)).max(200),
+  blocks: Joi.array()
+    .items(
+      Joi.object({
+        id: Joi.string()
+          .pattern(/^[a-z0-9]{1,12}$/)
+          .required(),
+        kind: Joi.valid(...newBlockKinds).required(),
+        text: Joi.string().allow('').max(LONGEST_VALUE).required(),
+        answer: Joi.string().allow('').max(LONGEST_VALUE),
+      }),
+    )
+    .unique('id')
+    .max(60),
   remove: Joi.valid(true),
   alone: Joi.valid(true),
   built: Joi.object({
@@ -63,7 +82,7 @@ export const editSchema = Joi.object<Edit>({
 }).min(1)
 
 export const targetKeyPattern =
-  /^(?:title(?:@\d+)?|meta:[a-z0-9:._-]+(?:@\d+)?|canonical(?:@\d+)?|lang|charset|doctype|skip|slug|(?:heading|jsonld|block|text|alt|id|link|comment)@\d+|(?:new|data):[a-z0-9-]+)$/
+  /^(?:title(?:@\d+)?|meta:[a-z0-9:._-]+(?:@\d+)?|canonical(?:@\d+)?|lang|charset|doctype|skip|slug|(?:heading|jsonld|block|text|after|alt|id|link|comment)@\d+|(?:new|data):[a-z0-9-]+)$/
 
 /** A new edit over the one that a target has: what a heading becomes is decided once, headings joined to it add up. */
 export function overEdit(now: Edit | undefined, edit: Edit): Edit {

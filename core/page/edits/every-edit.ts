@@ -1,5 +1,6 @@
 /** What each kind of edit makes of its target: the one place that knows them all. */
 import { attribute } from '../read/parse.ts'
+import { afterSplices } from './after.ts'
 import type { Source } from '../source/source.ts'
 import type { Located, Locations } from '../splice/locate.ts'
 import { clean, present, removal, type Splices } from '../splice/splice.ts'
@@ -21,6 +22,7 @@ export function splicesFor(source: Source, places: Locations, key: TargetKey, ed
   const view = at === null ? null : (at - places.bom) / places.unit
   const addressed = view === null ? undefined : places.byStart.get(view)
   if (kind === 'text') return textSplices(source, places, at!, edit)
+  if (kind === 'after') return afterSplices(source, places, at!, edit)
   if (kind === 'comment') return commentSplices(places, view!, edit)
   if (at !== null && !addressed)
     return { why: 'The part of the page that it changes is no longer in the source.' }

@@ -4,12 +4,13 @@ import type { Source } from '../source/source.ts'
 import type { Locations } from '../splice/locate.ts'
 import type { Splices } from '../splice/splice.ts'
 import { editText, type TextSplice } from '../text/edit-text.ts'
+import type { Items } from '../text/items.ts'
 import { pageText, type PageBlock } from '../text/page-text.ts'
 import { shownOf, textOf } from '../text/shown.ts'
 import { isElement, type Element } from '../read/parse.ts'
 import type { Edit } from './draft.ts'
 
-const NO_BLOCK = 'The text that it changes is no longer in the source.'
+export const NO_BLOCK = 'The text that it changes is no longer in the source.'
 
 /** The splices of an edit of the block at a byte of the source. */
 export function textSplices(source: Source, places: Locations, byte: number, edit: Edit): Splices {
@@ -23,17 +24,30 @@ function reworded(
   source: Source,
   places: Locations,
   block: PageBlock,
-  { value, links = [] }: Edit,
+  { value, links = [], unlink = [] }: Edit,
 ): TextSplice[] | { why: string } {
   const items = block.items()
   if (!items.ok) return items
   const wanted = value ?? textOf(shownOf(items.items.items))
-  const edit = editText(source.text, items.items, wanted, places.xml ? '<br />' : '<br>', links)
+  const edit = editText(source.text, items.items, wanted, places.xml ? '<br />' : '<br>', {
+    links,
+    unlink: unlink.length === 0 ? [] : linksAt(source, items.items, unlink),
+  })
   return edit.ok ? edit.splices : edit
 }
 
+/** The links of a block whose start tags are at the given bytes. */
+function linksAt(source: Source, { items }: Items, bytes: readonly number[]): Element[] {
+  const links = items.flatMap((item) => (item.kind === 'open' && item.element.tagName === 'a' ? [item] : []))
+  const at = toBytePlaces(
+    source,
+    links.map(({ start }) => start),
+  )
+  return links.flatMap(({ element }, i) => (bytes.includes(at[i]!) ? [element] : []))
+}
+
 /** From places in the text to places in the view. */
-function inView(source: Source, { bom, unit }: Locations, splices: TextSplice[]): Splices {
+export function inView(source: Source, { bom, unit }: Locations, splices: TextSplice[]): Splices {
   const ends = splices.flatMap(({ start, end }) => [start, end])
   const order = [...ends].sort((a, b) => a - b)
   const bytes = toBytePlaces(source, order)

@@ -24,7 +24,7 @@ function edited(
   const html = page(body)
   const { items } = blocksOf(html)[nth]!
   if (!items.ok) return items.why
-  const edit = editText(html, items.items, wanted, '<br>', links)
+  const edit = editText(html, items.items, wanted, '<br>', { links })
   if (!edit.ok) return edit.why
   let out = ''
   let at = 0

@@ -56,23 +56,31 @@ export interface WantedLink {
   href: string
 }
 
+export interface LinkChanges {
+  /** Links that are put round words of the wanted wording. */
+  links?: readonly WantedLink[]
+  /** Links of the block that are taken away; their words stay. */
+  unlink?: readonly Element[]
+}
+
 /** An item, or what is put in: text that is no part of the source yet. */
 type Next = { item: Item; gone: boolean } | { text: string; isBreak: boolean } | { tag: string }
 
 /**
  * The splices that make a block show what is wanted; none where it shows that already. `breakTag` is what a line end is
- * written as; `links` are put round words of the wanted wording.
+ * written as.
  */
 export function editText(
   source: string,
   { items, start, end }: Items,
   wanted: string,
   breakTag: string,
-  links: readonly WantedLink[] = [],
+  { links = [], unlink = [] }: LinkChanges = {},
 ): TextEdit {
   const shown = shownOf(items)
   const target = withoutNewAtoms(asShown(wanted), shown)
-  if (textOf(shown) === target && links.length === 0) return { ok: true, splices: [], linksLost: [] }
+  if (textOf(shown) === target && links.length + unlink.length === 0)
+    return { ok: true, splices: [], linksLost: [] }
   const hunks = changesBetween(
     shown.map((s) => s.value),
     [...target],
@@ -85,6 +93,10 @@ export function editText(
       ok: false,
       why: 'The words cannot be put in here as they are typed: white space or a picture stands in the way. Change it in the source.',
     }
+  for (const element of unlink) {
+    const why = dropLink(next, element)
+    if (why !== null) return { ok: false, why }
+  }
   const tags: string[] = []
   for (const link of links) {
     const why = putLink(next, link, tags)
@@ -96,6 +108,20 @@ export function editText(
     text: splice.text.replace(/[\ufdd0-\ufdef]/g, markup),
   }))
   return { ok: true, splices, linksLost: lost }
+}
+
+/** Takes a link's tags out; answers why they must stay, or null. */
+function dropLink(next: Next[], element: Element): string | null {
+  if (attribute(element, 'id') !== null || attribute(element, 'name') !== null)
+    return 'Other links may lead to this one by its id or name. Change it in the source.'
+  for (const one of next)
+    if (
+      'item' in one &&
+      (one.item.kind === 'open' || one.item.kind === 'close') &&
+      one.item.element === element
+    )
+      one.gone = true
+  return null
 }
 
 /** Elements that no link may stand in. */

@@ -48,3 +48,9 @@ export function pageText(source: Source): PageText {
   known.set(source, text)
   return text
 }
+
+/** Whether a block is of the main content: in a main landmark; where the page has none, in no furniture. */
+export function isOfMain(blocks: readonly PageBlock[]): (one: PageBlock) => boolean {
+  const wanted = blocks.some(({ block }) => block.landmark === 'main') ? 'main' : null
+  return ({ block }) => block.landmark === wanted
+}

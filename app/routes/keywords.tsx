@@ -1,0 +1,56 @@
+import { useSearchParams } from 'react-router'
+import { FindPhrases } from '../keywords/find-phrases.tsx'
+import { KeywordSheet } from '../keywords/keyword-sheet.tsx'
+import { MapView } from '../keywords/map-view.tsx'
+import { useSiteKeywords } from '../keywords/site-keywords.ts'
+import { useSession } from '../session/use-session.ts'
+
+export const meta = () => [{ title: 'Keywords · Keen Quill' }]
+
+const views = { find: 'Find phrases', map: 'The map' } as const
+type View = keyof typeof views
+
+/** Which phrases the site should be found for, and which page is for which. */
+export default function Keywords() {
+  const session = useSession()
+  const keywords = useSiteKeywords(session)
+  const [search, setSearch] = useSearchParams()
+  const view: View = search.get('view') === 'map' ? 'map' : 'find'
+  const choose = (next: View) => {
+    const params = new URLSearchParams(search)
+    if (next === 'find') params.delete('view')
+    else params.set('view', next)
+    setSearch(params)
+  }
+  return (
+    <main className="px-6 pt-3 pb-6">
+      <div className="flex flex-wrap items-baseline gap-x-7 gap-y-2 pb-3">
+        <h1 className="font-serif text-[26px]">Keywords</h1>
+        <nav aria-label="Views of the keywords" className="flex gap-6">
+          {(Object.entries(views) as [View, string][]).map(([name, words]) => (
+            <button
+              key={name}
+              type="button"
+              aria-current={name === view ? 'page' : undefined}
+              className={`border-b-2 pb-0.5 ${name === view ? 'border-ink font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
+              onClick={() => choose(name)}
+            >
+              {words}
+            </button>
+          ))}
+        </nav>
+        <p className="font-serif text-[15px] text-ink-2 italic">
+          {view === 'find' ? 'what people search with, and how often' : 'which page is for which phrase'}
+        </p>
+        <span className="ml-auto flex gap-5">
+          <KeywordSheet session={session} />
+        </span>
+      </div>
+      {view === 'find' ? (
+        <FindPhrases session={session} keywords={keywords} />
+      ) : (
+        <MapView session={session} keywords={keywords} />
+      )}
+    </main>
+  )
+}

@@ -1,0 +1,34 @@
+/** Edits that put new blocks behind a block of text. */
+import type { Source } from '../source/source.ts'
+import type { Locations } from '../splice/locate.ts'
+import type { Splices } from '../splice/splice.ts'
+import type { TextSplice } from '../text/edit-text.ts'
+import { insertionPlace, markupOf, questionLevel } from '../text/insertion.ts'
+import { pageText } from '../text/page-text.ts'
+import type { Edit } from './draft.ts'
+import { inView, NO_BLOCK } from './text.ts'
+
+/** The splices of an edit that puts blocks behind the one at a byte of the source: one for each of them, in their order. */
+export function afterSplices(
+  source: Source,
+  places: Locations,
+  byte: number,
+  { blocks = [] }: Edit,
+): Splices {
+  const text = pageText(source)
+  const after = text.byByte.get(byte)
+  if (!after) return { why: NO_BLOCK }
+  const level = questionLevel(text, after)
+  const splices: TextSplice[] = []
+  for (const block of blocks) {
+    const placing = insertionPlace(source.text, text, after, block.kind)
+    if (!placing.ok) return { why: placing.why }
+    const { place } = placing
+    splices.push({
+      start: place.at,
+      end: place.at,
+      text: markupOf(block, place, source.text, places.xml, level),
+    })
+  }
+  return inView(source, places, splices)
+}
