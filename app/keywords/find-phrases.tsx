@@ -48,7 +48,7 @@ export function FindPhrases({ session, keywords }: { session: Session; keywords:
   const [fromSite, setFromSite] = useState(false)
   const [sheet, setSheet] = useState<File | null>(null)
   const found = other ?? foundIn(demand, question)
-  const [shown, setShown] = useState<Show>('list')
+  const [shown, setShown] = useState<Show>(question ? 'found' : 'list')
   const show: Show = found ? shown : 'list'
 
   const ask = (asked: DemandQuestion) => {

@@ -9,6 +9,7 @@ import type { Session } from '../session/session.ts'
 import { Choice } from '../ui/choice.tsx'
 import { plural } from '../ui/plural.ts'
 import { Clashes } from './clashes.tsx'
+import { MarkMentions } from './mark-mentions.tsx'
 import { MapPages, type MapPage } from './map-pages.tsx'
 import { MapPhrases, type MapPhrase } from './map-phrases.tsx'
 import { PagePicker } from './page-picker.tsx'
@@ -170,10 +171,13 @@ export function MapView({ session, keywords }: { session: Session; keywords: Sit
           <MapPages session={session} pages={pagesShown} most={most} onPhrase={setForPage} />
         </section>
       </div>
-      <p className="mt-2 text-[12px] text-ink-3">
-        Drag a phrase onto a page, or press <kbd>Enter</kbd> on either. A page’s first phrase becomes its
-        primary keyword, further ones secondary.
-      </p>
+      <div className="mt-2 flex flex-wrap items-baseline gap-x-8 gap-y-1">
+        <p className="text-[12px] text-ink-3">
+          Drag a phrase onto a page, or press <kbd>Enter</kbd> on either. A page’s first phrase becomes its
+          primary keyword, further ones secondary.
+        </p>
+        <MarkMentions session={session} />
+      </div>
       <DragOverlay dropAnimation={null}>
         {dragged !== null && <span className="sheet px-3 py-1 font-serif text-[16px]">{dragged}</span>}
       </DragOverlay>

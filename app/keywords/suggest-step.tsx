@@ -62,7 +62,7 @@ export function SuggestStep({
       progress={progress ?? (answer ? null : { done: 0, of: keywords.rows.size })}
       figures={
         answer
-          ? `${plural(chosen.length, 'phrase')} would be assigned${none > 0 ? `; no page speaks of ${plural(none, 'phrase')} yet` : ''}.`
+          ? `${plural(chosen.length, 'phrase')} would be assigned${none > 0 ? `; ${plural(none, 'phrase')} would stay without one: no page speaks of it yet, or the page has as many phrases as it can bear` : ''}.`
           : 'Reading what each page speaks of.'
       }
       keep={`Assign ${plural(chosen.length, 'phrase')}`}
@@ -89,19 +89,29 @@ export function SuggestStep({
   )
 }
 
-/** The first page suggested for each phrase: as its primary keyword, unless it has one or is given one before. */
+/**
+ * The first page suggested for each phrase: as its primary keyword, unless it has one or is given one before. No page is
+ * suggested for more phrases than the house style asks for.
+ */
 function suggestionsFrom(
   answer: { phrase: string; pages: { id: string; score: number; why: string }[] }[],
   session: Session,
   keywords: SiteKeywords,
 ): Suggested[] {
+  const most = session.get().style.limits.keywordsMost
+  const counts = new Map<string, number>()
+  const countOf = (id: string) => {
+    const own = keywordsOf(session.decisionsOf(id))
+    return counts.get(id) ?? (own ? own.secondary.length + (own.primary ? 1 : 0) : 0)
+  }
   const primary = new Set(
     [...keywords.rows.keys()].filter((id) => keywordsOf(session.decisionsOf(id))?.primary),
   )
   return answer.flatMap(({ phrase, pages }) => {
     const [best] = pages
     const row = best && keywords.rows.get(best.id)
-    if (!row) return []
+    if (!row || countOf(best.id) >= most) return []
+    counts.set(best.id, countOf(best.id) + 1)
     const role = primary.has(best.id) ? 'secondary' : 'primary'
     primary.add(best.id)
     return { id: phrase, path: row.path, page: best.id, name: pageName(row), why: best.why, role } as const

@@ -1,4 +1,5 @@
 /** What the cells of the ledger say, read like print. */
+import { placementInWords } from '../../core/keywords/placement.ts'
 import type { Fit } from '../../core/measure/snippet.ts'
 import { stateOf, takesOf, type Answer, type Decisions } from '../../core/work/decisions.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
@@ -112,8 +113,30 @@ export function Counts({ row, site }: { row: LedgerRow; site: SiteMarkCount | un
   )
 }
 
-export function KeywordCell({ decisions }: { decisions: Decisions }) {
-  return (decisions['keyword:primary'] as string) || <span className="text-ink-3">none yet</span>
+/** The primary keyword, and where the page has it, in the same words as on the desk. */
+export function KeywordCell({
+  row,
+  decisions,
+  leadWords,
+}: {
+  row: LedgerRow
+  decisions: Decisions
+  leadWords: number
+}) {
+  const primary = decisions['keyword:primary'] as string | undefined
+  if (!primary) return <span className="text-ink-3">none yet</span>
+  // A row that was made before its keyword was changed says nothing of the new one.
+  const placed = row.placement && row.phrase === primary ? placementInWords(row.placement, leadWords) : null
+  return (
+    <>
+      {primary}
+      {placed && (
+        <span className="line-clamp-3 text-[12px] leading-4 text-ink-2" title={placed}>
+          {placed}
+        </span>
+      )}
+    </>
+  )
 }
 
 export function H1Cell({ row }: { row: LedgerRow }) {

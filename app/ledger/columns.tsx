@@ -37,19 +37,19 @@ interface LedgerColumn {
   field?: LedgerField
 }
 export const layout: Record<string, LedgerColumn> = {
-  page: { width: '160px', className: '' },
+  page: { width: '148px', className: '' },
   title: { width: '330px', className: 'min-w-0', field: 'title' },
   description: {
     width: 'minmax(150px, 1fr)',
     className: 'min-w-0 text-[13px] text-ink-2',
     field: 'meta:description',
   },
-  width: { width: '74px', className: 'text-[13px]' },
-  keyword: { width: '104px', className: 'min-w-0 text-[13px]', field: 'keyword:primary' },
-  h1: { width: '92px', className: 'line-clamp-2 self-start text-[13px] text-ink-2' },
+  width: { width: '64px', className: 'text-[13px]' },
+  keyword: { width: '138px', className: 'min-w-0 text-[13px]', field: 'keyword:primary' },
+  h1: { width: '82px', className: 'line-clamp-2 self-start text-[13px] text-ink-2' },
   takes: { width: '40px', className: 'text-[13px] text-ink-2' },
   marks: { width: '58px', className: '' },
-  state: { width: '92px', className: 'min-w-0 text-[13px] text-ink-2' },
+  state: { width: '78px', className: 'min-w-0 text-[13px] text-ink-2' },
 }
 
 export const columns = column.columns([
@@ -92,7 +92,13 @@ export const columns = column.columns([
   column.display({
     id: 'keyword',
     header: 'Keyword',
-    cell: ({ row: { original } }) => <KeywordCell decisions={original.decisions} />,
+    cell: ({ row: { original } }) => (
+      <KeywordCell
+        row={original.row}
+        decisions={original.decisions}
+        leadWords={styleFor(original.style, original.row.url).limits.leadWords}
+      />
+    ),
   }),
   column.display({
     id: 'h1',

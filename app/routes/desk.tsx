@@ -9,6 +9,7 @@ import { DataSheet } from '../sheets/data/data-sheet.tsx'
 import { GalleySheet } from '../sheets/galley/galley-sheet.tsx'
 import { HeadSheet } from '../sheets/head/head-sheet.tsx'
 import { OutlineSheet } from '../sheets/outline/outline-sheet.tsx'
+import { LinksSheet } from '../sheets/links/links-sheet.tsx'
 import { PageList } from '../desk/page-list.tsx'
 import { SnippetSheet } from '../sheets/snippet/snippet-sheet.tsx'
 import { fieldValue } from '../session/field-value.ts'
@@ -23,12 +24,13 @@ import { download } from '../ui/download.ts'
 import { core } from '../workers/client.ts'
 import { ledgerOrder, siteMarkCounts } from '../ledger/order.ts'
 
-const sheets = ['snippet', 'outline', 'galley', 'data', 'head', 'source'] as const
+const sheets = ['snippet', 'outline', 'galley', 'links', 'data', 'head', 'source'] as const
 type SheetName = (typeof sheets)[number]
 const sheetNames: Record<SheetName, string> = {
   snippet: 'Snippet',
   outline: 'Outline',
   galley: 'Galley',
+  links: 'Links',
   data: 'Data',
   head: 'Head',
   source: 'Source',
@@ -179,6 +181,9 @@ export default function Desk() {
                 )}
                 {sheet === 'galley' && (
                   <GalleySheet key={page} session={session} row={row} view={view} decisions={decisions} />
+                )}
+                {sheet === 'links' && (
+                  <LinksSheet key={page} session={session} row={row} view={view} decisions={decisions} />
                 )}
                 {sheet === 'data' && (
                   <DataSheet

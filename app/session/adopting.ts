@@ -37,8 +37,10 @@ function adoptForSite(state: StateHolder, desk: DeskQueue, judge: Judging['judge
   const before = state.get()
   const style = styleOf(ofSite)
   const templates = templatesOf(ofSite)
-  if (JSON.stringify([style, templates]) === JSON.stringify([before.style, before.templates])) return
-  state.set({ style, templates })
+  const mentions = ofSite.mentions === true
+  const had = [before.style, before.templates, before.mentions]
+  if (JSON.stringify([style, templates, mentions]) === JSON.stringify(had)) return
+  state.set({ style, templates, mentions })
   void core()
     .setSite(ofSite)
     .then((siteMarks) => {

@@ -19,6 +19,8 @@ export interface SessionState {
   rules: RuleName[]
   /** Rules for what recurs on pages built alike. */
   templates: TemplateRule[]
+  /** Whether mentions without a link are marked on every page. */
+  mentions: boolean
   /** Pages that are being judged anew, after a change that concerns many; null when none are. */
   judging: { done: number; of: number } | null
   /** The page on the desk, as the worker last saw it. */

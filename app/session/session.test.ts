@@ -28,6 +28,7 @@ beforeEach(() => {
     style: defaultStyle,
     rules: [],
     templates: [],
+    mentions: false,
   })
 })
 afterEach(async () => {

@@ -189,6 +189,7 @@ export async function openSession(id: string): Promise<Session | null> {
       siteMarks: opened.siteMarks,
       style: opened.style,
       templates: opened.templates,
+      mentions: opened.work.find((w) => w.page === '')?.decisions.mentions === true,
       rules: opened.rules,
     },
     opened.stale,

@@ -8,7 +8,6 @@ import * as dataSite from './data-site.ts'
 import * as desk from './desk.ts'
 import * as galley from './galley.ts'
 import * as handOff from './hand-off.ts'
-import * as placement from './placement.ts'
 import * as structure from './structure.ts'
 import * as templates from './templates.ts'
 import * as intake from './intake.ts'
@@ -63,7 +62,10 @@ const api = {
   learnPages: sitePages.learnPages,
   sitePhrases: sitePages.sitePhrases,
   suggestedPages: sitePages.suggestedPages,
-  placementLine: placement.placementLine,
+  linksView: sitePages.linksView,
+  pagesToSearch: sitePages.pagesToSearch,
+  mentionsOf: sitePages.mentionsOf,
+  mentionsHere: sitePages.mentionsHere,
   undoAgain: again.undoAgain,
   redoAgain: again.redoAgain,
   canRedoAgain: again.canRedoAgain,

@@ -3,7 +3,7 @@ import { draftOf, type Decisions } from '../../core/work/decisions.ts'
 import type { Edit, TargetKey } from '../../core/page/edits/draft.ts'
 import type { PageFacts } from '../../core/page/read/facts.ts'
 import { applyDraft } from '../../core/page/proof.ts'
-import { sourceBytes } from '../../core/rules/resolve.ts'
+import { placeName } from '../../core/rules/resolve.ts'
 import { catalogue } from '../../core/rules/catalogue.ts'
 import { auditPage, ruleOf } from '../../core/rules/runner.ts'
 import { build, type BuildKind } from '../../core/structured-data/build.ts'
@@ -94,7 +94,7 @@ function spreadOn(
   const built = build(type, page, proof.source.text, given, languageOf(reading))
   const edit: Edit = {
     value: pretty(built.data),
-    built: linksOf(built, (s) => sourceBytes(proof, [s])[0]!),
+    built: linksOf(built, (start) => placeName(proof, start)),
   }
   const key = dataStepKey(kind)
   const refused = applyDraft(source, { ...draftOf(decisions), [key]: edit }).refused.find(

@@ -5,7 +5,7 @@ import type { PageFacts } from '../../core/page/read/facts.ts'
 import { lineAndColumn, lineStarts } from '../../core/page/source/places.ts'
 import { readPage } from '../../core/page/read/read-page.ts'
 import { sourceOf } from '../../core/page/source/source.ts'
-import { blockKeys, sourceBytes } from '../../core/rules/resolve.ts'
+import { blockKeys, placeName } from '../../core/rules/resolve.ts'
 import { build, offersOf, type BuildKind, type Offer } from '../../core/structured-data/build.ts'
 import { pretty } from '../../core/json/edit-json.ts'
 import { askedOf, featuresOf, type Addition } from '../../core/structured-data/features.ts'
@@ -140,7 +140,7 @@ function foundValues(reading: Reading, edit: Edit | undefined, text: string, sta
   if (!edit?.built) return () => null
   const built = build(edit.built.kind as BuildKind, reading.page, text, sideOf(reading), languageOf(reading))
   const byLink = new Map(
-    Object.entries(linksOf(built, (s) => sourceBytes(reading.proof, [s])[0]!).links).map(
+    Object.entries(linksOf(built, (start) => placeName(reading.proof, start)).links).map(
       ([pointer, link]) => [link, built.found.find((f) => f.pointer === pointer)!],
     ),
   )
@@ -170,7 +170,7 @@ export async function buildData(
   const asked = askedOf([String(built.data['@type'])], null)
   return {
     value: pretty(built.data),
-    built: linksOf(built, (start) => sourceBytes(proof, [start])[0]!),
+    built: linksOf(built, (start) => placeName(proof, start)),
     open: asked.flatMap((a) => (a.anyOf.some((p) => built.data[p] !== undefined) ? [] : [a.anyOf[0]!])),
   }
 }

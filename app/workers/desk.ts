@@ -36,6 +36,7 @@ import {
 } from '../../core/work/setting.ts'
 import { db, type AddressesRecord, type RowRecord, type SiteRecord } from '../store/db.ts'
 import { current, readingFor, setCurrent, sourceFor, type Open } from './open-site.ts'
+import { learn, pagesSpeakingOf } from './site-pages.ts'
 import { draftedTakes, viewOf, type PageView } from './page-view.ts'
 import { previewPattern, type PatternPreview } from './patterns.ts'
 
@@ -78,6 +79,7 @@ export async function openSite(siteId: string, today: string, later = false): Pr
   )
   setCurrent(open)
   const { setting } = open
+  setting.index.marksMentions = (decided.get('') ?? {}).mentions === true
   open.slugs = slugsOf(pages.values(), (id) => decided.get(id) ?? {}, setting)
   settleMoves(setting, open.files, open.slugs)
   for (const row of rows.sort((a, b) => (a.path < b.path ? -1 : 1))) {
@@ -202,6 +204,7 @@ function askedOfAll({ setting: { index } }: Open, hadKeywords: boolean, judged: 
 function judgeAnew(open: Open, id: PageId, reading: Reading): Evaluated {
   const evaluated = evaluate(reading)
   open.rows.set(id, evaluated.row)
+  if (open.setting.index.marksMentions) learn(open, reading)
   updateIndex(open.setting.index, id, evaluated.row)
   rowsToSave.set(id, { ...evaluated.row, site: open.site.id })
   saveRowsSoon(open.site.id)
@@ -245,8 +248,12 @@ export async function evaluatePage(id: PageId, decisions: Decisions): Promise<An
   const reading = await readingFor(id, decisions)
   if (!reading) return null
   const hadKeywords = open.setting.index.byKeyword.size > 0
+  const phraseBefore = open.rows.get(id)?.phrase
   const evaluated = judgeAnew(open, id, reading)
   for (const other of askedOfAll(open, hadKeywords, [id])) moved.add(other)
+  if (evaluated.row.phrase !== phraseBefore)
+    for (const other of pagesSpeakingOf(open, [phraseBefore, evaluated.row.phrase])) moved.add(other)
+  moved.delete(id)
   const changed = refreshSiteMarks(open)
   return {
     view: viewOf(evaluated, open.siteMarks),
@@ -299,22 +306,27 @@ export async function evaluateRows(pages: { page: PageId; decisions: Decisions }
   for (const { page, decisions } of pages) for (const other of takeUp(open, page, decisions)) moved.add(other)
   const hadKeywords = open.setting.index.byKeyword.size > 0
   const rows: LedgerRow[] = []
+  const changed: (string | null | undefined)[] = []
   const leftOut: Judged['leftOut'] = []
   for (const { page, decisions } of pages) {
     moved.delete(page)
     const identity = open.setting.index.entries.has(page) ? open.pages.get(page) : undefined
     const source = identity && (await sourceFor(open, page))
     if (!source) continue
+    const phraseBefore = open.rows.get(page)?.phrase
     const judged = onePage(() => {
       const reading = readDraft(identity, source, decisions, open.setting)
       return { ok: true, value: judgeAnew(open, page, reading).row }
     })
+    if (judged.ok && judged.value.phrase !== phraseBefore) changed.push(phraseBefore, judged.value.phrase)
     if (judged.ok) rows.push(judged.value)
     else leftOut.push({ page, why: judged.why })
   }
   open.edition++
   const judged = pages.map(({ page }) => page)
   for (const other of askedOfAll(open, hadKeywords, judged)) moved.add(other)
+  const ownKeywords = new Set(judged)
+  for (const other of pagesSpeakingOf(open, changed)) if (!ownKeywords.has(other)) moved.add(other)
   refreshSiteMarks(open)
   return { rows, siteMarks: open.siteMarks, moved: [...moved], leftOut }
 }
@@ -324,6 +336,7 @@ export function setSite(decisions: Decisions): SiteMark[] | null {
   if (!current) return null
   current.setting.style = styleOf(decisions)
   current.setting.templates = templatesOf(decisions)
+  current.setting.index.marksMentions = decisions.mentions === true
   current.edition++
   refreshSiteMarks(current)
   return current.siteMarks

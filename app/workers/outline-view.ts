@@ -7,12 +7,15 @@ import type { HeadingFact, Landmark, PageFacts } from '../../core/page/read/fact
 import { lineAndColumn, toBytePlaces } from '../../core/page/source/places.ts'
 import { toProofByte, type Proof } from '../../core/page/proof.ts'
 import { sourceOf, type Source } from '../../core/page/source/source.ts'
-import { sourceBytes } from '../../core/rules/resolve.ts'
+import { placeName, sourceBytes } from '../../core/rules/resolve.ts'
 import type { Reading } from '../../core/work/evaluate.ts'
 import { itemsOf } from '../../core/work/page-proof.ts'
 
 export interface HeadingView extends HeadingFact {
-  /** The draft's key for this heading: `heading@`, or `block@` for a paragraph that became one. */
+  /**
+   * The draft's key for this heading: `heading@`, or `block@` for a paragraph that became one; `after@812+a1` for one that
+   * the draft puts in, which is changed where it was put in.
+   */
   key: TargetKey
   /** Its start tag's byte in the source. */
   byte: number
@@ -62,10 +65,13 @@ export function outlineViews(
     setting.templates.length > 0
       ? templateDraft(itemsOf(identity, source, setting), setting.templates, identity.id)
       : {}
+  const putIn = proof.changes.some((c) => c.part !== undefined)
   const headings = Array.from(page.headings, (h, i): HeadingView => {
     const byte = bytes[i]!
-    const was = had.get(byte)
-    const key = `${was ? 'heading' : 'block'}@${byte}`
+    const name = putIn ? placeName(proof, h.start) : ''
+    const isNew = name.includes('+')
+    const was = isNew ? undefined : had.get(byte)
+    const key = isNew ? `after@${name}` : `${was ? 'heading' : 'block'}@${byte}`
     const rule = rules[key]
     return {
       ...h,
@@ -74,7 +80,7 @@ export function outlineViews(
       line: lineAndColumn(starts, h.start).line,
       hasKeyword: keyword !== null && findKeyword(h.text, keyword).length > 0,
       base: {
-        level: rule?.tag === 'p' ? null : (rule?.level ?? was?.level ?? null),
+        level: isNew ? h.level : rule?.tag === 'p' ? null : (rule?.level ?? was?.level ?? null),
         text: was?.text ?? h.text,
       },
     }

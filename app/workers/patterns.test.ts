@@ -23,6 +23,7 @@ const row = (path: string, more: Partial<LedgerRow>): LedgerRow => ({
   unindexed: null,
   served: null,
   partial: null,
+  placement: null,
   author: null,
   price: null,
   targets: [],

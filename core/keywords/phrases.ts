@@ -65,6 +65,12 @@ const questionWords: Record<string, string> = {
   pt: 'que como onde quando porque quem qual quais quanto',
   sv: 'vad hur var när varför vem vilken vilka vilket kan är',
 }
+/** Of these, words that only help another verb: they say nothing of what is asked. */
+const auxiliaries = new Set(
+  'can do does did is are should could will would may kan skal må er kann darf ist sind mag voiko onko är'.split(
+    ' ',
+  ),
+)
 const questions = new Map(
   Object.entries(questionWords).map(([lang, words]) => [lang, new Set(words.split(' '))]),
 )
@@ -140,8 +146,9 @@ export function helperWords(phrases: readonly Phrase[], topic: string, lang: str
     const seen = new Set<string>()
     for (const { word } of wordsOf(phrase)) {
       const stem = language.stem(word)
-      const isFiller = language.isStopWord(word) && !asks.has(word) && !telling.has(word)
-      if (isFiller || ofTopic.has(stem) || seen.has(stem)) continue
+      const tells = telling.has(word) || (asks.has(word) && !auxiliaries.has(word))
+      const isFiller = language.isStopWord(word) && !tells
+      if (isFiller || auxiliaries.has(word) || ofTopic.has(stem) || seen.has(stem)) continue
       seen.add(stem)
       let helper = known.get(stem)
       if (!helper) known.set(stem, (helper = { word, stem, phrases: 0, monthly: 0, forms: new Map() }))

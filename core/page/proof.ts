@@ -19,6 +19,8 @@ export interface Change {
   to: number
   at: number
   until: number
+  /** Of an edit that puts in new blocks: the id of the block. */
+  part?: string
 }
 
 export interface Proof {
@@ -157,11 +159,12 @@ function written(
   const changes: Change[] = []
   let read = 0
   let write = 0
-  for (const { key, from, to, bytes: now } of inOrder) {
+  for (const { key, from, to, bytes: now, part } of inOrder) {
     bytes.set(sourceBytes.subarray(read, from), write)
     write += from - read
     bytes.set(now, write)
-    changes.push({ key, from, to, at: write, until: write + now.length })
+    const change = { key, from, to, at: write, until: write + now.length }
+    changes.push(part === undefined ? change : { ...change, part })
     write += now.length
     read = to
   }
@@ -178,6 +181,12 @@ export function toSourceByte(changes: Change[], at: number): number {
     shift = change.to - change.until
   }
   return at + shift
+}
+
+/** The new block that a byte of the proof stands in, as `after@812+a1`; null for what was in the source. */
+export function newBlockAt(changes: Change[], at: number): string | null {
+  const change = changes.find((c) => c.part !== undefined && c.at <= at && at < c.until)
+  return change ? `${change.key}+${change.part}` : null
 }
 
 /** A byte of the source to the byte of the proof where it stands now; within an edit, the edit's start. */

@@ -102,6 +102,7 @@ import { keywordLead } from './text/keyword-lead.ts'
 import { keywordShared } from './text/keyword-shared.ts'
 import { keywordUnassigned } from './text/keyword-unassigned.ts'
 import { linkBroken } from './text/link-broken.ts'
+import { linkOpportunity } from './text/link-opportunity.ts'
 import { linkVague } from './text/link-vague.ts'
 import { pageOrphan } from './text/page-orphan.ts'
 import { textPlaceholder } from './text/text-placeholder.ts'
@@ -227,6 +228,7 @@ export const catalogue: readonly Rule[] = [
   textThin,
   textPlaceholder,
   linkVague,
+  linkOpportunity,
   linkName,
   linkBroken,
   linkTarget,

@@ -67,7 +67,7 @@ export function runExample(given: string | Example, only?: Rule, edited?: Source
     siteMarks: auditSite(site, style, date, rules),
     repaired: repair
       ? () => {
-          const { edits } = resolveRepair({ source, changes: [], refused: [] }, repair)
+          const { edits } = resolveRepair({ source, changes: [], refused: [] }, repair)!
           const proof = applyDraft(source, edits)
           if (proof.refused.length > 0)
             throw new Error(`Refused: ${proof.refused.map((r) => r.why).join(' ')}`)

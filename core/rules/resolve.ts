@@ -1,7 +1,7 @@
 /** From places in a proof's text to keys of the draft: a repair found in the proof becomes edits of the source. */
 import type { Draft, Edit } from '../page/edits/draft.ts'
 import { toBytePlaces } from '../page/source/places.ts'
-import type { Proof } from '../page/proof.ts'
+import { newBlockAt, type Proof } from '../page/proof.ts'
 import type { Repair, ResolvedRepair } from './rule.ts'
 
 /** Source bytes of places in the proof's text, in the order given. */
@@ -45,8 +45,17 @@ export function blockKeys(proof: Proof, starts: number[]): string[] {
 /** The same for one block. */
 export const blockKey = (proof: Proof, start: number): string => blockKeys(proof, [start])[0]!
 
-/** A repair's edits with the keys of the draft. All of its places are looked up at once: it can have thousands. */
-export function resolveRepair(proof: Proof, repair: Repair): ResolvedRepair {
+/** How data that follows the page's text names a place of it: `812`, or `812+a1` within a new block. */
+export function placeName(proof: Proof, start: number): string {
+  const [{ proof: byte, source }] = bothBytes(proof, [start]) as [{ proof: number; source: number }]
+  return newBlockAt(proof.changes, byte)?.replace('after@', '') ?? String(source)
+}
+
+/**
+ * A repair's edits with the keys of the draft; null where it would change a block that the draft puts in, whose words are
+ * an edit already. All of its places are looked up at once: it can have thousands.
+ */
+export function resolveRepair(proof: Proof, repair: Repair): ResolvedRepair | null {
   const places = new Set<number>()
   for (const { at, merges, above } of repair.edits) {
     if (at !== undefined) places.add(at)
@@ -54,7 +63,13 @@ export function resolveRepair(proof: Proof, repair: Repair): ResolvedRepair {
     if (above !== undefined) places.add(above)
   }
   const all = [...places]
-  const bytes = sourceBytes(proof, all)
+  const both = bothBytes(proof, all)
+  if (
+    proof.changes.some((c) => c.part !== undefined) &&
+    both.some((b) => newBlockAt(proof.changes, b.proof) !== null)
+  )
+    return null
+  const bytes = both.map((b) => b.source)
   const byteOf = new Map(all.map((place, i) => [place, bytes[i]!]))
   const edits: Record<string, Edit> = {}
   for (const { target, at, edit, merges, above } of repair.edits) {

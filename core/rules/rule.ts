@@ -96,7 +96,7 @@ export interface MarkedExample extends Example {
 }
 
 /** The sheets of the desk that show marks. */
-export type SheetName = 'snippet' | 'outline' | 'galley' | 'data' | 'head'
+export type SheetName = 'snippet' | 'outline' | 'galley' | 'links' | 'data' | 'head'
 /** Where marks are shown: by sheet, the part of it that they stand beside. */
 export type ShownOn = Readonly<Partial<Record<SheetName, string>>>
 

@@ -72,6 +72,8 @@ export interface SiteIndex {
   throughRedirect: Groups
   /** Addresses that the site's sitemap lists, as they are compared; null where none was taken in. */
   sitemap: ReadonlySet<string> | null
+  /** Whether mentions of other pages’ keywords without a link are marked, which compares every page with every keyword. */
+  marksMentions: boolean
 }
 
 /** The page or file at an address of the site, though a redirect lead there; undefined where there is none. */
@@ -260,6 +262,7 @@ export function emptyIndex(
     files: new Set([...noPages].map(queryKey)),
     throughRedirect: new Map(),
     sitemap: sitemap && new Set([...sitemap].map(queryKey)),
+    marksMentions: true,
   }
 }
 

@@ -5,14 +5,14 @@ import { build, type Built, type BuildKind, type Found, type SiteSide } from './
 import { setValue } from '../json/edit-json.ts'
 import { parseJson, valueAt } from '../json/json.ts'
 
-/** The name under which a value is found again; `byte` is its place in the source. */
-const linkOf = ({ role, start }: Found, byte: (start: number) => number): string =>
-  start === null ? role : `${role}@${byte(start)}`
+/** The name under which a value is found again. */
+const linkOf = ({ role, start }: Found, nameOf: (start: number) => string): string =>
+  start === null ? role : `${role}@${nameOf(start)}`
 
-/** What a block that was built has to remember. `byte` gives a place of the page's text as one in the source. */
-export const linksOf = (built: Built, byte: (start: number) => number): NonNullable<Edit['built']> => ({
+/** What a block that was built has to remember. `nameOf` names a place of the page's text. */
+export const linksOf = (built: Built, nameOf: (start: number) => string): NonNullable<Edit['built']> => ({
   kind: built.kind,
-  links: Object.fromEntries(built.found.map((f) => [f.pointer, linkOf(f, byte)])),
+  links: Object.fromEntries(built.found.map((f) => [f.pointer, linkOf(f, nameOf)])),
 })
 
 export const hasBuilt = (draft: Draft): boolean =>
@@ -29,7 +29,7 @@ export function followPage(
   draft: Draft,
   page: PageFacts,
   text: string,
-  byte: (start: number) => number,
+  nameOf: (start: number) => string,
   site: SiteSide,
   language: string,
 ): Draft {
@@ -38,7 +38,7 @@ export function followPage(
     if (!edit.built || edit.value === undefined) continue
     const now = new Map(
       build(edit.built.kind as BuildKind, page, text, site, language).found.map((f) => [
-        linkOf(f, byte),
+        linkOf(f, nameOf),
         f.value,
       ]),
     )

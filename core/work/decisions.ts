@@ -14,7 +14,8 @@ import { carriers } from '../site/page-tokens.ts'
  * approval file); of a page that was taken in again `live` (edits that the page says now), `conflict:<target>` (an edit of
  * something that somebody else changed too) and `aside:<key>` (a decision whose target is gone); `suggested` (what a
  * consultant's sheet suggests for it). Of the site as a whole (page ""): `style`, `templates` (see
- * headings/template-rules.ts), `phrase:<wording>` (a phrase of the site's list), `base`, `name`. A key that is absent is undecided.
+ * headings/template-rules.ts), `phrase:<wording>` (a phrase of the site's list), `mentions` (whether mentions
+ * without a link are marked), `base`, `name`. A key that is absent is undecided.
  */
 export type Decisions = Readonly<Record<string, unknown>>
 
@@ -194,6 +195,8 @@ function schemaFor(key: string): Joi.Schema | null {
       return text(2000)
     case 'name':
       return text(200)
+    case 'mentions':
+      return Joi.valid(true)
     default:
       return null
   }

@@ -1,5 +1,6 @@
 /** A page with its decisions, read and judged: what the ledger keeps of it, and all that the desk shows of it. */
 import { hash } from '../hash.ts'
+import { placementOf, type Placement } from '../keywords/placement.ts'
 import { measure, type Fit } from '../measure/snippet.ts'
 import type { Proof } from '../page/proof.ts'
 import { descriptionOf, outlineOf, titleOf, type Need, type PageFacts } from '../page/read/facts.ts'
@@ -21,7 +22,7 @@ import { pageProof, sourceFacts } from './page-proof.ts'
 import { addressesFor, type SiteSetting } from './setting.ts'
 
 /** Changes of the audit itself: rows made by an older one are made anew. */
-const AUDIT = 8
+const AUDIT = 9
 
 /** What the ledger shows of a page: its entry in the site's index, and figures of its own. */
 export interface LedgerRow extends IndexEntry {
@@ -37,6 +38,8 @@ export interface LedgerRow extends IndexEntry {
   h1Count: number
   words: number
   lang: string | null
+  /** Where it has its primary keyword and where it has not; null where none is assigned. */
+  placement: Placement | null
   /** What its own data gives for tokens. */
   author: string | null
   price: string | null
@@ -124,13 +127,10 @@ function rowOf(reading: Reading, openMarks: Mark[]): LedgerRow {
   const titleMeasured = measure(title, 'title', style.slots)
   const { author, price } = furnitureOf(page)
   const primary = keywordsOf(decisions)?.primary
+  const keyword = primary ? compileKeyword(primary, page.lang ?? style.language) : null
+  const { leadWords } = style.limits
   return {
-    ...entryOf(
-      identity.id,
-      page,
-      setting.index,
-      primary ? compileKeyword(primary, page.lang ?? style.language) : null,
-    ),
+    ...entryOf(identity.id, page, setting.index, keyword),
     phrase: primary ?? null,
     file: identity.file,
     titlePx: titleMeasured.px,
@@ -142,6 +142,7 @@ function rowOf(reading: Reading, openMarks: Mark[]): LedgerRow {
     served: identity.served,
     partial: identity.partial,
     lang: page.lang,
+    placement: keyword && placementOf(page, keyword, { base: setting.base, leadWords }).placement,
     author,
     price: price ? shownPrice(price, page.lang) : null,
     rules: [
@@ -155,9 +156,9 @@ function rowOf(reading: Reading, openMarks: Mark[]): LedgerRow {
 /** What a row is made from, as far as the page, its decisions and the site's go: another one asks for a new row. */
 export const basisOf = (
   decisions: Decisions,
-  { style, templates }: Pick<SiteSetting, 'style' | 'templates'>,
+  { style, templates, index }: Pick<SiteSetting, 'style' | 'templates' | 'index'>,
   url: string,
-): string => hash(JSON.stringify([AUDIT, style, templates, decisions, url]))
+): string => hash(JSON.stringify([AUDIT, style, templates, decisions, url, index.marksMentions]))
 
 /** What each mark is about, as a stet remembers it: a field by its name, anything else by its byte in the source. */
 export function markTargets(marks: Mark[], proof: Proof): string[] {

@@ -11,7 +11,7 @@ import { descriptionOf, titleOf, type PageFacts } from '../page/read/facts.ts'
 import { readPage } from '../page/read/read-page.ts'
 import type { Source } from '../page/source/source.ts'
 import { styleFor } from '../rules/house-style.ts'
-import { sourceBytes } from '../rules/resolve.ts'
+import { placeName } from '../rules/resolve.ts'
 import type { Moves } from '../site/moves.ts'
 import { pathOf, type PageIdentity } from '../site/page-identity.ts'
 import { draftHasTokens, fillDraft, followDraft, tokenValues } from '../site/page-tokens.ts'
@@ -120,7 +120,7 @@ function followedData(
     draft,
     facts,
     rest.source.text,
-    (start) => sourceBytes(rest, [start])[0]!,
+    (start) => placeName(rest, start),
     siteSideOf(facts, setting.index, siteNameOf(setting)),
     setting.style.language ?? 'en',
   )

@@ -78,7 +78,9 @@ export function repairSite(site: RepairableSite, asked: { only: ReadonlySet<stri
     mark: Mark,
   ): { state: Evaluated; decisions: Decisions; moves: Moves } | { why: string } {
     const before = decisionsOf(page.id)
-    const { edits } = resolveRepair(now.proof, mark.repair!)
+    const repair = resolveRepair(now.proof, mark.repair!)
+    if (!repair) return { why: 'It would change what the draft puts in.' }
+    const { edits } = repair
     const decisions: Record<string, unknown> = { ...before }
     let moves = setting.moves
     for (const [key, edit] of Object.entries(edits)) {

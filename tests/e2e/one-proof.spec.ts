@@ -84,7 +84,7 @@ function decideEverything(project: Project): void {
   decide(built.identity.id, {
     'edit:data:page': {
       value: JSON.stringify(data.data, null, 2),
-      built: linksOf(data, (start) => byte(built.source, start)),
+      built: linksOf(data, (start) => String(byte(built.source, start))),
     },
     [`edit:heading@${byte(built.source, h1!.start)}`]: { value: 'The tower, step by step' },
   })

@@ -1,6 +1,6 @@
 /** One block of the page's text, edited where it stands. */
 import { useState } from 'react'
-import type { GalleyBlock, Hit } from '../../workers/galley.ts'
+import type { GalleyBlock, Hit, PhraseKind } from '../../workers/galley.ts'
 import { plural } from '../../ui/plural.ts'
 import { selectedIn, type Selected } from './link-words.tsx'
 
@@ -27,6 +27,7 @@ export function Block({
   onRemove,
   onMove,
   forSelected,
+  actions,
 }: {
   block: GalleyBlock
   /** What is typed; what the block shows where nothing is. */
@@ -42,6 +43,8 @@ export function Block({
   onMove(by: 1 | -1): void
   /** What is offered for words that are selected. */
   forSelected(selected: Selected): React.ReactNode
+  /** What can be done with the block while it is edited. */
+  actions: React.ReactNode
 }) {
   const [why, setWhy] = useState<string | null>(null)
   const [selected, setSelected] = useState<Selected | null>(null)
@@ -58,7 +61,9 @@ export function Block({
         title={block.className || undefined}
       >
         {block.tag}
-        {block.isEdited && <span className="block font-sans text-quill">edited</span>}
+        {block.isEdited && (
+          <span className="block font-sans text-quill">{block.putIn ? 'new' : 'edited'}</span>
+        )}
       </span>
       <div className={`font-serif ${styleOf(block.tag)}`} lang={lang ?? undefined}>
         {editing ? (
@@ -76,7 +81,7 @@ export function Block({
             }}
             onBlur={(e) => {
               // Into what is offered for the selected words, and no further.
-              if (!e.currentTarget.parentElement?.contains(e.relatedTarget)) onLeave()
+              if (!e.currentTarget.closest('[data-block]')?.contains(e.relatedTarget)) onLeave()
             }}
             onKeyDown={(e) => {
               if (e.key === 'Escape' || (e.key === 'Enter' && !e.shiftKey)) {
@@ -105,6 +110,7 @@ export function Block({
           </div>
         )}
         {editing && selected && forSelected(selected)}
+        {editing && actions}
         {sectionWords !== null && (
           <span className="block font-sans text-[12px] leading-4 font-normal text-ink-3">
             {plural(sectionWords, 'word')}
@@ -128,7 +134,13 @@ export function Block({
   )
 }
 
-/** The primary phrase underlined, secondary ones dotted. */
+const decorations: Record<PhraseKind, string> = {
+  primary: 'decoration-quill decoration-2',
+  secondary: 'decoration-sign decoration-dotted decoration-2',
+  helper: 'decoration-sign decoration-1',
+}
+
+/** The primary phrase underlined, secondary ones dotted, helper words with a fine line. */
 function Marked({ text, hits }: { text: string; hits: Hit[] }) {
   const pieces: React.ReactNode[] = []
   let at = 0
@@ -139,7 +151,7 @@ function Marked({ text, hits }: { text: string; hits: Hit[] }) {
       <span
         key={hit.from}
         data-hit={hit.kind}
-        className={`underline underline-offset-4 ${hit.kind === 'primary' ? 'decoration-quill decoration-2' : 'decoration-sign decoration-dotted decoration-2'}`}
+        className={`underline underline-offset-4 ${decorations[hit.kind]}`}
       >
         {drawn(text.slice(hit.from, hit.to))}
       </span>,

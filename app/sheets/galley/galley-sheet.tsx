@@ -1,27 +1,43 @@
-import { useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
+import { helperWords } from '../../../core/keywords/phrases.ts'
 import type { Edit } from '../../../core/page/edits/draft.ts'
-import { overEdit } from '../../../core/page/edits/draft.ts'
+import type { NewBlockKind } from '../../../core/page/text/insertion.ts'
+import { keywordsOf, phrasesOf, type Decisions } from '../../../core/work/decisions.ts'
+import { hasKeyword, compileKeyword } from '../../../core/words/match.ts'
+import type { Session } from '../../session/session.ts'
 import { useAnchors } from '../../margin/use-anchors.ts'
 import { BesideMargin } from '../../margin/beside-margin.tsx'
 import { plural } from '../../ui/plural.ts'
+import { ReadAloud } from '../../ui/read-aloud.tsx'
 import { core } from '../../workers/client.ts'
 import { useAnswer } from '../../workers/use-answer.ts'
 import type { GalleyBlock, GalleyView } from '../../workers/galley.ts'
 import { Placed } from '../placed.tsx'
 import type { SheetProps } from '../sheet-props.ts'
+import { BlockActions } from './block-actions.tsx'
 import { Block } from './block.tsx'
-import { LinkWords, type Selected } from './link-words.tsx'
+import { galleyEdits } from './galley-edits.ts'
+import { LinkWords } from './link-words.tsx'
+import { NewBlockForm } from './new-block.tsx'
+import { Questions, useQuestions } from './questions.tsx'
 
 /** The page's running text, block by block, edited in place, with its phrases picked out. */
 export function GalleySheet({ session, row, decisions, view }: SheetProps) {
   const page = row.id
-  const galley = useAnswer(view && (() => core().galleyOf(page, session.decisionsOf(page))), [
+  const lang = row.lang ?? session.get().style.language
+  const helpers = useHelpers(session, decisions, lang)
+  const galley = useAnswer(view && (() => core().galleyOf(page, session.decisionsOf(page), helpers)), [
     view,
     page,
     session,
+    helpers,
   ])
   const [editing, setEditing] = useState<string | null>(null)
+  const [composing, setComposing] = useState<Composing | null>(null)
   const [furniture, setFurniture] = useState(false)
+  const edits = useMemo(() => galleyEdits(session, page), [session, page])
+  const phrases = usePhrases(decisions)
+  const questions = useQuestions(session, phrases, galley?.blocks, lang)
   const sheet = useRef<HTMLElement>(null)
   const marks = (view?.marks ?? []).filter((mark) => mark.shownOn.galley !== undefined)
   const anchors = useAnchors(sheet, marks, galley, (mark, box) => {
@@ -31,32 +47,18 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
 
   if (!galley) return <p className="font-serif text-[15px] text-ink-2 italic">Reading …</p>
 
-  const editOf = (key: string) => decisions[`edit:${key}`] as Edit | undefined
-  const type = (block: GalleyBlock, value: string) => {
-    const key = block.key!
-    const now = editOf(key)
-    const { value: _, ...rest } = now ?? {}
-    // What the page says anyway is no edit.
-    const next =
-      value === block.original ? (Object.keys(rest).length > 0 ? rest : undefined) : overEdit(now, { value })
-    session.type(page, `edit:${key}`, next, 'Text')
-  }
+  const focusOn = (key: string | null) =>
+    requestAnimationFrame(() =>
+      sheet.current?.querySelector<HTMLElement>(`[data-block="${key}"] [role=button]`)?.focus(),
+    )
   const leave = () => {
     const left = editing
     setEditing(null)
     void session.blur()
-    requestAnimationFrame(() =>
-      sheet.current?.querySelector<HTMLElement>(`[data-block="${left}"] [role=button]`)?.focus(),
-    )
+    const block = galley.blocks.find((b) => b.key === left)
+    if (block) edits.dropIfEmpty(block)
+    focusOn(left)
   }
-  const remove = (block: GalleyBlock) =>
-    void session.decide('Text taken out', [{ page, key: `edit:${block.key!}`, after: { remove: true } }])
-  const link = (block: GalleyBlock, { phrase, nth }: Selected, href: string) =>
-    void session.decide('Words linked', () => {
-      const key = `edit:${block.key!}`
-      const now = session.decisionsOf(page)[key] as Edit | undefined
-      return [{ page, key, after: { ...now, links: [...(now?.links ?? []), { phrase, nth, href }] } }]
-    })
   const move = (from: HTMLElement | null, by: 1 | -1) => {
     const all = [...(sheet.current?.querySelectorAll<HTMLElement>('[data-block] [role=button]') ?? [])]
     all[all.indexOf(from!) + by]?.focus()
@@ -69,14 +71,35 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
       <div key={block.key ?? `made ${i}`}>
         <Block
           block={block}
-          value={(block.key && editOf(block.key)?.value) ?? block.text}
+          value={typedIn(block, decisions) ?? block.text}
           editing={editing !== null && editing === block.key}
           lang={row.lang}
           sectionWords={sections.get(block) ?? null}
           onEdit={() => setEditing(block.key)}
-          onType={(value) => type(block, value)}
+          onType={(value) => edits.type(block, value)}
           onLeave={leave}
-          onRemove={() => remove(block)}
+          onRemove={() => edits.remove(block)}
+          actions={
+            <BlockActions
+              block={block}
+              onTag={(tag) => {
+                edits.tag(block, tag)
+                leave()
+              }}
+              onUnlink={(link) => {
+                edits.unlink(block, link)
+                leave()
+              }}
+              onPutIn={() => {
+                leave()
+                setComposing({ behind: block.key!, kind: block.tag === 'li' ? 'li' : 'p', text: '' })
+              }}
+              onRemove={() => {
+                edits.remove(block)
+                leave()
+              }}
+            />
+          }
           forSelected={(selected) =>
             block.key?.startsWith('text@') && (
               <LinkWords
@@ -85,7 +108,7 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
                 rows={session.get().rows.values()}
                 own={page}
                 onLink={(href) => {
-                  link(block, selected, href)
+                  edits.link(block, selected, href)
                   leave()
                 }}
               />
@@ -93,6 +116,21 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
           }
           onMove={(by) => move(document.activeElement as HTMLElement, by)}
         />
+        {composing !== null && composing.behind === block.key && (
+          <NewBlockForm
+            key={composing.text}
+            first={composing}
+            lang={row.lang}
+            onPutIn={(given) => {
+              edits.putIn(block, given)
+              setComposing(null)
+            }}
+            onCancel={() => {
+              setComposing(null)
+              focusOn(block.key)
+            }}
+          />
+        )}
         {block.endsLead && (
           <p
             className="my-1 ml-16 flex items-center gap-3 font-sans text-[12px] text-ink-3"
@@ -123,7 +161,20 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
         data-testid="galley"
       >
         <Phrases galley={galley} />
-        <Placed session={session} page={page} decisions={decisions} view={view} />
+        <p className="float-right">
+          <ReadAloud
+            lang={lang ?? 'en'}
+            texts={() => [row.title ?? '', row.description ?? '', ...main.map((b) => b.text)]}
+          />
+        </p>
+        <Questions
+          questions={questions}
+          onAnswer={(question) => {
+            const last = main.findLast((b) => b.behind !== null)
+            if (last?.key) setComposing({ behind: last.key, kind: 'question', text: question })
+          }}
+        />
+        <Placed view={view} />
         {main.length === 0 && (
           <p className="py-4 font-serif text-[17px] text-ink-2">
             {row.partial
@@ -154,27 +205,81 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
   )
 }
 
+/** A block that is being typed: what it would stand behind, and what it begins as. */
+interface Composing {
+  behind: string
+  kind: NewBlockKind
+  text: string
+}
+
+/** What is typed in a block and not in the worker's answer yet; null where nothing is. */
+function typedIn({ key, putIn }: GalleyBlock, decisions: Decisions): string | null {
+  if (!putIn) return (key && (decisions[`edit:${key}`] as Edit | undefined)?.value) ?? null
+  const { blocks = [] } = (decisions[`edit:${putIn.after}`] as Edit | undefined) ?? {}
+  return blocks.find((b) => b.id === putIn.id)?.[putIn.part] ?? null
+}
+
+function usePhrases(decisions: Decisions): string[] {
+  const key = JSON.stringify(keywordsOf(decisions))
+  return useMemo(() => {
+    const { primary = '', secondary = [] } = keywordsOf(decisions) ?? {}
+    return [primary, ...secondary].filter(Boolean)
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the keywords, as a value
+  }, [key])
+}
+
+const MOST_HELPERS = 12
+
+/** Helper words of the site's phrases that speak of what the page is for. */
+function useHelpers(session: Session, decisions: Decisions, lang: string | null): string[] {
+  const ofSite = session.get().work.get('')
+  const primary = decisions['keyword:primary'] as string | undefined
+  return useMemo(() => {
+    if (!primary) return []
+    const keyword = compileKeyword(primary, lang)
+    const about = phrasesOf(ofSite ?? {}).filter((p) => hasKeyword(p.phrase, keyword))
+    return helperWords(about, primary, lang)
+      .slice(0, MOST_HELPERS)
+      .map((h) => h.word)
+  }, [ofSite, primary, lang])
+}
+
 /** How often each phrase is in the text, and which are not. */
 function Phrases({ galley }: { galley: GalleyView }) {
-  const missing = galley.phrases.filter((p) => p.count === 0)
+  const own = galley.phrases.filter((p) => p.kind !== 'helper')
+  const missing = own.filter((p) => p.count === 0)
+  const helpers = galley.phrases.filter((p) => p.kind === 'helper')
+  const inText = helpers.filter((p) => p.count > 0)
+  const notInText = helpers.filter((p) => p.count === 0)
   return (
-    <p className="mb-3 border-b border-rule pb-3 text-[13px] text-ink-2" data-testid="phrases">
-      {plural(galley.words, 'word')} of text.{' '}
-      {galley.phrases.length === 0
-        ? 'No phrase is assigned to this page yet.'
-        : galley.phrases
-            .filter((p) => p.count > 0)
-            .map((p) => `“${p.phrase}” ${plural(p.count, 'time')}, ${p.density.toFixed(1)} %`)
-            .join('; ')}
-      {missing.length > 0 && (
-        <>
-          {missing.length < galley.phrases.length && '. '}
-          <strong className="font-semibold text-ink">
-            Not in the text: {missing.map((p) => `“${p.phrase}”`).join(', ')}.
-          </strong>
-        </>
+    <div className="mb-3 border-b border-rule pb-3 text-[13px] text-ink-2">
+      <p data-testid="phrases">
+        {plural(galley.words, 'word')} of text.{' '}
+        {own.length === 0
+          ? 'No phrase is assigned to this page yet.'
+          : own
+              .filter((p) => p.count > 0)
+              .map((p) => `“${p.phrase}” ${plural(p.count, 'time')}, ${p.density.toFixed(1)} %`)
+              .join('; ')}
+        {missing.length > 0 && (
+          <>
+            {missing.length < own.length && '. '}
+            <strong className="font-semibold text-ink">
+              Not in the text: {missing.map((p) => `“${p.phrase}”`).join(', ')}.
+            </strong>
+          </>
+        )}
+      </p>
+      {helpers.length > 0 && (
+        <p data-testid="helpers-in-text">
+          Helper words
+          {inText.length > 0 &&
+            ` in the text: ${inText.map((p) => `${p.phrase} ${plural(p.count, 'time')}`).join(', ')}`}
+          {inText.length > 0 && notInText.length > 0 && ';'}
+          {notInText.length > 0 && ` not in it: ${notInText.map((p) => p.phrase).join(', ')}`}.
+        </p>
       )}
-    </p>
+    </div>
   )
 }
 

@@ -17,6 +17,9 @@ import { wishes, type MakeWish, type WishName } from './outline-wishes.ts'
 import { OutlineRow } from './outline-row.tsx'
 import { Staircase } from './staircase.tsx'
 
+/** Whether a line is a heading that the draft puts in. */
+const isPutIn = (key: string) => key.startsWith('after@')
+
 /** The outline as a staircase: six steps, each heading on its own, what is skipped as a visible gap. */
 export function OutlineSheet({
   session,
@@ -78,6 +81,8 @@ export function OutlineSheet({
       all.findIndex((l) => l.key === key),
     )
     if ('why' in now) return setSaid(now.why)
+    if (now.changes.length > 0 && now.changes.every((c) => isPutIn(c.key)))
+      return setSaid('This heading was put in on the Galley sheet. Change it there.')
     setSaid(`${all.find((l) => l.key === key)?.text || 'Empty heading'}: ${now.label}`)
     refocus.current = tree.current?.contains(document.activeElement) ?? false
     void session.decide(now.label, () => {
@@ -87,11 +92,13 @@ export function OutlineSheet({
       const index = lines.findIndex((l) => l.key === key)
       const wish = index < 0 ? { why: '' } : make(lines, index)
       if ('why' in wish) return []
-      return wish.changes.map(({ key, edit }): Decision => ({
-        page,
-        key: `edit:${key}`,
-        after: edit === null ? undefined : overEdit(decided[`edit:${key}`] as Edit | undefined, edit),
-      }))
+      return wish.changes
+        .filter((c) => !isPutIn(c.key))
+        .map(({ key, edit }): Decision => ({
+          page,
+          key: `edit:${key}`,
+          after: edit === null ? undefined : overEdit(decided[`edit:${key}`] as Edit | undefined, edit),
+        }))
     })
   }
   const wish = (which: WishName) => line && fulfil(wishes[which], line.key)

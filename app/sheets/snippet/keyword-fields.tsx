@@ -62,7 +62,7 @@ export function KeywordFields({
           void session.blur()
         }}
       />
-      <Placed session={session} page={page} decisions={decisions} view={view} />
+      <Placed view={view} />
       <p className="mt-2 text-ink-3">One page for each primary keyword; any word form counts.</p>
     </div>
   )

@@ -8,6 +8,9 @@ import { pageText } from '../text/page-text.ts'
 import type { Edit } from './draft.ts'
 import { inView, NO_BLOCK } from './text.ts'
 
+const BEFORE_OTHERS =
+  'It would stand before what was put in first: of the blocks behind one, list entries come first. Put it behind another block.'
+
 /** The splices of an edit that puts blocks behind the one at a byte of the source: one for each of them, in their order. */
 export function afterSplices(
   source: Source,
@@ -24,10 +27,12 @@ export function afterSplices(
     const placing = insertionPlace(source.text, text, after, block.kind)
     if (!placing.ok) return { why: placing.why }
     const { place } = placing
+    if (place.at < (splices.at(-1)?.start ?? 0)) return { why: BEFORE_OTHERS }
     splices.push({
       start: place.at,
       end: place.at,
       text: markupOf(block, place, source.text, places.xml, level),
+      part: block.id,
     })
   }
   return inView(source, places, splices)

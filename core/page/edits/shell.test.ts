@@ -166,7 +166,7 @@ describe('on any page, however broken', () => {
           const mark = run.marks.find((m) => m.repair)
           if (!mark) continue
           const source = sourceOf(html === '' ? '<p>' : html)
-          const { edits } = resolveRepair({ source, changes: [], refused: [] }, mark.repair!)
+          const { edits } = resolveRepair({ source, changes: [], refused: [] }, mark.repair!)!
           const proof = applyDraft(source, edits)
           let rest = 0
           for (const c of proof.changes) rest += c.until - c.at - (c.to - c.from)

@@ -53,7 +53,7 @@ export function inView(source: Source, { bom, unit }: Locations, splices: TextSp
   const bytes = toBytePlaces(source, order)
   const byteOf = new Map(order.map((place, i) => [place, bytes[i]!]))
   const view = (place: number) => (byteOf.get(place)! - bom) / unit
-  return splices.map(({ start, end, text }) => ({ start: view(start), end: view(end), text }))
+  return splices.map((splice) => ({ ...splice, start: view(splice.start), end: view(splice.end) }))
 }
 
 /** Parts of something that would be less than whole without them. */

@@ -18,6 +18,8 @@ export interface ByteSplice {
   from: number
   to: number
   bytes: Uint8Array
+  /** Which new block of its edit it puts in. */
+  part?: string
 }
 
 export function toBytes(
@@ -72,7 +74,8 @@ function asBytes(
   )
     tail++
   to -= tail
-  return { key, from, to, bytes: bytes.subarray(0, bytes.length - tail) }
+  const kept = { key, from, to, bytes: bytes.subarray(0, bytes.length - tail) }
+  return splice.part === undefined ? kept : { ...kept, part: splice.part }
 }
 
 /** The place in a list of splices, in their order, behind those that begin before one or with it. */

@@ -10,6 +10,8 @@ export interface Splice {
   end: number
   text: string
   as?: 'markup' | 'json'
+  /** Which new block of its edit it puts in. */
+  part?: string
 }
 export type Splices = Splice[] | { why: string }
 

@@ -14,6 +14,8 @@ export interface TextSplice {
   start: number
   end: number
   text: string
+  /** The new block that it puts in. */
+  part?: string
 }
 export type TextEdit =
   | {

@@ -6,6 +6,7 @@ import { rule } from '../rule.ts'
 export const linkBroken = rule({
   id: 'link-broken',
   family: 'text',
+  shownOn: { outline: 'text', galley: 'text', links: 'links' },
   severity: 'flaw',
   sign: 'missing',
   name: 'Broken link',

@@ -4,6 +4,7 @@ import { rule } from '../rule.ts'
 export const linkName = rule({
   id: 'link-name',
   family: 'text',
+  shownOn: { outline: 'text', galley: 'text', links: 'links' },
   severity: 'flaw',
   sign: 'missing',
   name: 'A link or button without a name',

@@ -4,6 +4,7 @@ import { rule } from '../rule.ts'
 export const linkTarget = rule({
   id: 'link-target',
   family: 'text',
+  shownOn: { outline: 'text', galley: 'text', links: 'links' },
   severity: 'nit',
   sign: 'order',
   name: 'A link and a button are mixed up',

@@ -87,6 +87,7 @@ const address = /^(?:https?:\/\/|www\.)\S+$/i
 export const linkVague = rule({
   id: 'link-vague',
   family: 'text',
+  shownOn: { outline: 'text', galley: 'text', links: 'links' },
   severity: 'nit',
   sign: 'alike',
   name: 'Link text that does not say where it leads',

@@ -4,6 +4,7 @@ import { applyDraft } from '../../page/proof.ts'
 import { parseKey, type Edit, type TargetKey } from '../../page/edits/draft.ts'
 import { attribute } from '../../page/read/parse.ts'
 import type { Source } from '../../page/source/source.ts'
+import { pageText } from '../../page/text/page-text.ts'
 import { comparableJson, pairPages, sideOf, type PagePair, type Side } from './page-pair.ts'
 import { evened } from './similarity.ts'
 
@@ -78,11 +79,18 @@ export function rebaseDraft(
 const placesIn = (edit: Edit): number[] => [
   ...(edit.merge ?? []),
   ...(edit.hgroup === undefined ? [] : [edit.hgroup]),
+  ...(edit.unlink ?? []),
   ...Object.values(edit.built?.links ?? {}).flatMap((link) => {
-    const at = parseKey(link).at
+    const at = placeOfLink(link)
     return at === null ? [] : [at]
   }),
 ]
+
+/** The byte in the name of a place that data follows: `question@812`, `question@812+a1`; null where there is none. */
+function placeOfLink(link: string): number | null {
+  const at = /@(\d+)(?:\+[a-z0-9]+)?$/.exec(link)?.[1]
+  return at === undefined ? null : Number(at)
+}
 
 /** The edit with the places in it as they are now; null where one that it cannot do without is gone. */
 function broughtOver(edit: Edit, pair: PagePair): Edit | null {
@@ -96,6 +104,8 @@ function broughtOver(edit: Edit, pair: PagePair): Edit | null {
     if (merge.includes(null)) return null
     next.merge = merge as number[]
   }
+  // A link that is gone is taken away already.
+  if (edit.unlink) next.unlink = edit.unlink.map(placeOf).filter((at) => at !== null)
   if (edit.hgroup !== undefined) {
     const hgroup = placeOf(edit.hgroup)
     if (hgroup === null) return null
@@ -105,10 +115,10 @@ function broughtOver(edit: Edit, pair: PagePair): Edit | null {
     // A value that no longer has its text to follow stays as it was built.
     const links: Record<string, string> = Object.create(null) as Record<string, string>
     for (const [pointer, link] of Object.entries(edit.built.links)) {
-      const { at } = parseKey(link)
+      const at = placeOfLink(link)
       const to = at === null ? null : placeOf(at)
       if (at === null) links[pointer] = link
-      else if (to !== null) links[pointer] = link.replace(/@\d+$/, `@${to}`)
+      else if (to !== null) links[pointer] = link.replace(/@\d+/, `@${to}`)
     }
     next.built = { ...edit.built, links }
   }
@@ -129,8 +139,30 @@ function statusOf(was: string | null, wanted: string | null, says: string | null
   return same(says, was) ? 'still to do' : 'in conflict'
 }
 
+/** New blocks behind a block: in place where the page says just that behind it, or a little further down. */
+function ofNewBlocks(target: TargetKey, edit: Edit, pair: PagePair): RebasedEdit {
+  const texts = (edit.blocks ?? []).flatMap(({ text, answer }) =>
+    answer === undefined ? [text] : [text, answer],
+  )
+  const wanted = texts.join(' · ')
+  const told = { target, edit, was: null, wanted }
+  const place = pair.placeOf(parseKey(target).at!)
+  if (place === null) return { ...told, now: null, status: 'gone', says: null }
+  const now = `after@${place.at}`
+  const { blocks, byByte } = pageText(pair.now.source)
+  const block = byByte.get(place.at)
+  const first = block ? blocks.indexOf(block) + 1 : blocks.length
+  const behind = blocks.slice(first, first + texts.length + NEAR).map(({ block: { text } }) => evened(text))
+  const isThere = behind.some((_, i) => texts.every((text, k) => behind[i + k] === evened(text)))
+  if (isThere) return { ...told, now, status: 'in place', says: wanted }
+  return { ...told, now, status: place.sure ? 'still to do' : 'in conflict', says: null }
+}
+/** So many blocks may stand between a block and what was to stand behind it. */
+const NEAR = 3
+
 function ofElement(target: TargetKey, edit: Edit, pair: PagePair): RebasedEdit {
   const { kind, name, at } = parseKey(target)
+  if (kind === 'after') return ofNewBlocks(target, edit, pair)
   const was = describe(pair.before, kind, at!)
   const wanted = edit.remove ? null : wantedOf(was, kind, edit)
   const place = pair.placeOf(at!)
