@@ -76,6 +76,7 @@ export function MapView({ session, keywords }: { session: Session; keywords: Sit
         if (over) drop(String(active.id), String(over.id))
       }}
     >
+      <h2 className="sr-only">The map</h2>
       <Clashes session={session} keywords={keywords} />
       {suggesting && (
         <SuggestStep

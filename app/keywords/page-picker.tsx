@@ -38,6 +38,7 @@ export function PagePicker({
   const rowOf = (id: string) => keywords.rows.get(id)
   const named = [...keywords.rows.values()]
     .filter((row) => matchesTyped(`${row.path} ${row.title ?? ''} ${row.h1 ?? ''}`, typed.trim()))
+    .sort((a, b) => Number(isNamed(b, typed)) - Number(isNamed(a, typed)))
     .slice(0, MOST)
   const best = (suggested?.[0]?.pages ?? []).flatMap((s) => {
     const row = rowOf(s.id)
@@ -128,6 +129,10 @@ export function PagePicker({
 }
 const groupStyle =
   '[&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:font-serif [&_[cmdk-group-heading]]:text-[14px] [&_[cmdk-group-heading]]:text-ink-3 [&_[cmdk-group-heading]]:italic'
+
+/** Whether what was typed stands in a page's name as it was typed. */
+const isNamed = (row: LedgerRow, typed: string) =>
+  pageName(row).toLowerCase().includes(typed.trim().toLowerCase())
 
 function Page({
   group,

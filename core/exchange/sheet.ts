@@ -39,7 +39,9 @@ type Grid = { ok: true; grid: string[][] } | { ok: false; why: string }
 function textGrid(bytes: Uint8Array): Grid {
   const decoded = decodeSheet(bytes)
   if (!decoded.ok) return decoded
-  const { data, errors } = Papa.parse<string[]>(decoded.text.replace(/^\ufeff/, ''), {
+  // An empty last line would count as a line of one cell when the separator is guessed.
+  const text = decoded.text.replace(/^\ufeff/, '').replace(/[\r\n]+$/, '')
+  const { data, errors } = Papa.parse<string[]>(text, {
     delimitersToGuess: [',', ';', '\t', '|'],
     preview: MOST_ROWS + 2,
   })

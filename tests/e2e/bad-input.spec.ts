@@ -61,6 +61,7 @@ test('keywords from a sheet with a broken quote: the row is named, and nothing i
   page,
 }) => {
   await openDemo(page)
+  await page.getByRole('link', { name: 'Keywords' }).click()
   await page.getByTestId('keywords-input').setInputFiles({
     name: 'keywords.csv',
     mimeType: 'text/csv',

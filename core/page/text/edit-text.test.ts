@@ -301,7 +301,7 @@ describe('links', () => {
       '<p>the <b>knot</b> course</p>',
       'the knot course',
       [link('knot course')],
-      `<p>the <b>${tag}knot</b> course</a></p>`,
+      `<p>the ${tag}<b>knot</b> course</a></p>`,
     ],
     ['words that are new', '<p>old</p>', 'a new knot', [link('knot')], `<p>a new ${tag}knot</a></p>`],
     [
@@ -318,13 +318,12 @@ describe('links', () => {
       [link('été')],
       `<p>R&amp;D ${tag}&eacute;t&eacute;</a></p>`,
     ],
-  ] as const)('go round %s', (name, body, wanted, links, expected) => {
+  ] as const)('go round %s', (_, body, wanted, links, expected) => {
     const result = edited(body, wanted, 0, [...links])
-    // Words that begin in one piece of mark-up and end outside of it are refused.
-    if (name === 'words with mark-up in them') expect(result).toMatch(/another/)
-    else expect(typeof result === 'string' ? result : result.body).toBe(expected)
+    expect(typeof result === 'string' ? result : result.body).toBe(expected)
   })
   it.each([
+    ['<p><b>a knot</b> course</p>', 'knot course', /in another/],
     ['<p>a <a href="x">link</a></p>', 'link', /a link already/],
     ['<p>a <a href="x">link</a> here</p>', 'a link here', /link already/],
     ['<p>a <img src=a> b</p>', 'a \ufffc b', /picture/],

@@ -144,7 +144,7 @@ function putLink(next: Next[], { phrase, nth, href }: WantedLink, tags: string[]
     if (place < 0 || phrase === '') return `“${phrase}” is no longer in this text.`
   }
   const [first, last] = [unitAt(shown, place), unitAt(shown, place + phrase.length - 1)]
-  const [from, to] = [indexOf.get(shown[first]!.item)!, indexOf.get(shown[last]!.item)!]
+  const [from, to] = wholeMarkup(next, indexOf.get(shown[first]!.item)!, indexOf.get(shown[last]!.item)!)
   const around = openAround(next, from)
   const link = around.find((element) => element.tagName === 'a')
   if (link && attribute(link, 'href') === href) return null
@@ -177,6 +177,32 @@ function putLink(next: Next[], { phrase, nth, href }: WantedLink, tags: string[]
 }
 const CROSSES =
   'These words begin in one piece of mark-up and end in another. Choose words that stand together.'
+
+/** A stretch with the tags right before it and behind it that begin or end with it: bold words at its end are bold within the link. */
+function wholeMarkup(next: readonly Next[], from: number, to: number): [number, number] {
+  const change = (one: Next | undefined) =>
+    one && 'item' in one && !one.gone
+      ? one.item.kind === 'open'
+        ? 1
+        : one.item.kind === 'close'
+          ? -1
+          : 0
+      : 0
+  let depth = 0
+  let missing = 0
+  for (let i = from; i <= to; i++) {
+    depth += change(next[i])
+    missing = Math.max(missing, -depth)
+  }
+  let start = from
+  for (; missing > 0 && change(next[start - 1]) === 1; missing--) {
+    start--
+    depth++
+  }
+  let end = to
+  for (; depth > 0 && change(next[end + 1]) === -1; depth--) end++
+  return [start, end]
+}
 
 /** The shown character that a place in the text, in UTF-16 units, belongs to. */
 function unitAt(shown: readonly Shown[], place: number): number {
