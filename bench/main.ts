@@ -5,6 +5,7 @@ import { benchData } from './data.ts'
 import { benchFetching } from './fetching.ts'
 import { benchMeasure } from './measure.ts'
 import { benchStructure } from './structure.ts'
+import { benchText } from './text.ts'
 
 const part = process.argv[2]
 if (!part || part === 'core') benchCore()
@@ -14,3 +15,4 @@ if (!part || part === 'pattern') await benchPattern()
 if (!part || part === 'structure') await benchStructure()
 if (!part || part === 'data') await benchData()
 if (!part || part === 'fetching') await benchFetching()
+if (!part || part === 'text') await benchText()

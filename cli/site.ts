@@ -56,7 +56,7 @@ export function siteOf(files: SiteFiles, { baseUrl, date, style }: SiteOptions):
     project?.site.root ??
     (!whole && files.paths.length === 1 ? first.slice(0, first.length - files.addressPath(first).length) : '')
   const setting: SiteSetting = {
-    index: emptyIndex(base, whole, [], { pages: pages.values(), ...project?.addresses }),
+    index: emptyIndex(base, whole, [], { pages: pages.values(), ...project?.addresses, marksMentions: true }),
     style: style ?? (project ? styleOf(ofSite) : defaultStyle),
     name: project?.site.name ?? new URL(base).host,
     base,

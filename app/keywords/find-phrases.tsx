@@ -28,7 +28,7 @@ import { PhraseSheet } from './phrase-sheet.tsx'
 import { PhraseTable } from './phrase-table.tsx'
 import { SitePhrases } from './site-phrases.tsx'
 import { listPhrases, type SiteKeywords } from './site-keywords.ts'
-import { useDemand, type Demand } from './use-demand.ts'
+import { useDemand, useDemandOff, type Demand } from './use-demand.ts'
 
 const marketNames: Record<Market, string> = {
   local: 'in one place',
@@ -43,7 +43,8 @@ export function FindPhrases({ session, keywords }: { session: Session; keywords:
   const [search, setSearch] = useSearchParams()
   const [again, setAgain] = useState(0)
   const question = useMemo(() => questionFrom(search, keywords.lang), [search, keywords.lang])
-  const demand = useDemand(question, again)
+  const off = useDemandOff()
+  const demand = useDemand(off ? null : question, again)
   const [other, setOther] = useState<{ title: string; phrases: Phrase[] } | null>(null)
   const [fromSite, setFromSite] = useState(false)
   const [sheet, setSheet] = useState<File | null>(null)
@@ -64,7 +65,14 @@ export function FindPhrases({ session, keywords }: { session: Session; keywords:
   }
   return (
     <>
-      <TopicForm given={question} lang={keywords.lang} onAsk={ask} />
+      {off ? (
+        <p className="text-ink-2">
+          Looking phrases up is switched off here. Take them from the site itself or from a sheet, or type
+          them.
+        </p>
+      ) : (
+        <TopicForm given={question} lang={keywords.lang} onAsk={ask} />
+      )}
       <p className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-[13px]">
         <span className="text-ink-2">Or take phrases</span>
         <button type="button" className="quiet" onClick={() => setFromSite(true)}>
@@ -356,6 +364,7 @@ function Phrases({
           <PhraseTable
             phrases={shown}
             keywords={keywords}
+            withSource={isList}
             kept={kept}
             onKeep={(f, on) => keep([f], on)}
             onPage={({ phrase }) => setPicking(phrase.phrase)}

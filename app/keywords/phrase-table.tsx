@@ -14,12 +14,15 @@ const line = 'grid items-center gap-x-4 px-3'
 export function PhraseTable({
   phrases,
   keywords,
+  withSource = false,
   kept,
   onKeep,
   onPage,
 }: {
   phrases: FoldedPhrase[]
   keywords: SiteKeywords
+  /** Whether it is said where each comes from, and of when it is. */
+  withSource?: boolean
   /** Whether a phrase is on the site's list. */
   kept(phrase: FoldedPhrase): boolean
   onKeep(phrase: FoldedPhrase, keep: boolean): void
@@ -88,6 +91,12 @@ export function PhraseTable({
                   <span className="font-serif text-[16px]">{phrase.phrase}</span>
                   {isQuestion(phrase.phrase, keywords.lang) && (
                     <span className="ml-2 text-[12px] text-ink-3 italic">question</span>
+                  )}
+                  {withSource && (
+                    <span className="block truncate text-[12px] text-ink-3">
+                      {phrase.source}, {phrase.place ? `${phrase.place}, ` : ''}
+                      {phrase.date}
+                    </span>
                   )}
                   {forms.length > 0 && (
                     <span className="block truncate text-[12px] text-ink-3" title={forms.join(', ')}>

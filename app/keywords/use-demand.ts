@@ -41,6 +41,19 @@ async function ask(question: DemandQuestion, anew: boolean, signal: AbortSignal)
     : { state: 'failed', why: asked.why, off: asked.off }
 }
 
+/** Whether looking phrases up is switched off on this server; not as long as nobody says so. */
+export function useDemandOff(): boolean {
+  const [off, setOff] = useState(false)
+  useEffect(() => {
+    const stop = new AbortController()
+    fetch('/demand', { signal: stop.signal })
+      .then(async (response) => setOff(((await response.json()) as { off?: unknown }).off === true))
+      .catch(() => {})
+    return () => stop.abort()
+  }, [])
+  return off
+}
+
 type FromServer =
   { ok: true; answer: DemandAnswer; source: string } | { ok: false; off: boolean; why: string }
 async function fromServer(question: DemandQuestion, signal: AbortSignal): Promise<FromServer> {

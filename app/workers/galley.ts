@@ -4,8 +4,7 @@ import { countWords } from '../../core/words/count-words.ts'
 import type { Landmark } from '../../core/page/read/facts.ts'
 import { editText } from '../../core/page/text/edit-text.ts'
 import { isOfMain, pageText, type PageBlock, type PageText } from '../../core/page/text/page-text.ts'
-import type { Item, Items } from '../../core/page/text/items.ts'
-import { attribute, type Element } from '../../core/page/read/parse.ts'
+import { attribute } from '../../core/page/read/parse.ts'
 import { toBytePlaces } from '../../core/page/source/places.ts'
 import type { Source } from '../../core/page/source/source.ts'
 import type { Edit } from '../../core/page/edits/draft.ts'
@@ -162,12 +161,13 @@ function addressing(
   'key' | 'original' | 'readOnly' | 'putIn' | 'links' | 'behind' | 'isEdited' | 'linksLost'
 > {
   const draft = draftOf(decisions)
-  const seen = new Map<string, number>()
+  const seen = new Set<string>()
+  const links = linksOfSource(source, before)
   return (one) => {
     const newBlock = one.byte === null ? null : newBlockAt(proof.changes, one.byte)
     if (newBlock !== null) {
-      const part = seen.get(newBlock) === undefined ? 'text' : 'answer'
-      seen.set(newBlock, 1)
+      const part = seen.has(newBlock) ? 'answer' : 'text'
+      seen.add(newBlock)
       const [after, id] = newBlock.split('+') as [string, string]
       return {
         key: `${newBlock}${part === 'answer' ? ' answer' : ''}`,
@@ -194,7 +194,7 @@ function addressing(
           ? items.why
           : null,
       putIn: null,
-      links: items?.ok ? linksOf(source, items.items, edit) : [],
+      links: atSource ? linksLeft(links.get(atSource) ?? [], edit) : [],
       behind: atSource ? byte : null,
       isEdited: edit?.value !== undefined || (edit?.links ?? edit?.unlink ?? []).length > 0,
       linksLost:
@@ -203,32 +203,56 @@ function addressing(
   }
 }
 
-/** The links of a block as the draft leaves them. */
-function linksOf(source: Source, { items }: Items, edit: Edit | undefined): BlockLink[] {
-  const open = items.flatMap((item) =>
-    item.kind === 'open' && item.element.tagName === 'a' && attribute(item.element, 'href') !== null
-      ? [item]
-      : [],
-  )
-  const bytes =
-    open.length === 0
-      ? []
-      : toBytePlaces(
-          source,
-          open.map(({ start }) => start),
-        )
-  const own = open.flatMap(({ element }, i): BlockLink[] =>
-    edit?.unlink?.includes(bytes[i]!)
-      ? []
-      : [{ words: wordsWithin(items, element), href: attribute(element, 'href')!, byte: bytes[i]! }],
-  )
-  return [...own, ...(edit?.links ?? []).map(({ phrase, href }) => ({ words: phrase, href, byte: null }))]
+const knownLinks = new WeakMap<Source, Map<PageBlock, BlockLink[]>>()
+/** The links of a source, found once: it never changes. */
+function linksOfSource(source: Source, text: PageText): Map<PageBlock, BlockLink[]> {
+  let links = knownLinks.get(source)
+  if (!links) knownLinks.set(source, (links = linksByBlock(source, text)))
+  return links
 }
 
-function wordsWithin(items: readonly Item[], element: Element): string {
-  const isOf = (item: Item) => (item.kind === 'open' || item.kind === 'close') && item.element === element
-  const within = items.slice(items.findIndex(isOf), items.findLastIndex(isOf))
-  return fold(within.map((item) => (item.kind === 'text' ? item.value : '')).join(''))
+/** The links of a block of the source, each with its words and the byte of its start tag. */
+function linksByBlock(source: Source, { blocks }: PageText): Map<PageBlock, BlockLink[]> {
+  const found: { one: PageBlock; link: BlockLink; start: number }[] = []
+  for (const one of blocks) {
+    const items = one.items()
+    const open: { link: BlockLink; words: string[] }[] = []
+    for (const item of items.ok ? items.items.items : []) {
+      if (item.kind === 'text') open.at(-1)?.words.push(item.value)
+      if ((item.kind !== 'open' && item.kind !== 'close') || item.element.tagName !== 'a') continue
+      if (item.kind === 'open') {
+        const link: BlockLink = { words: '', href: attribute(item.element, 'href') ?? '', byte: null }
+        open.push({ link, words: [] })
+        found.push({ one, link, start: item.start })
+      } else {
+        const closed = open.pop()
+        if (closed) closed.link.words = fold(closed.words.join(''))
+      }
+    }
+  }
+  found.sort((a, b) => a.start - b.start)
+  const bytes = toBytePlaces(
+    source,
+    found.map(({ start }) => start),
+  )
+  const links = new Map<PageBlock, BlockLink[]>()
+  for (const [i, { one, link }] of found.entries()) {
+    if (link.href === '') continue
+    const own = links.get(one)
+    const placed = { ...link, byte: bytes[i]! }
+    if (own) own.push(placed)
+    else links.set(one, [placed])
+  }
+  return links
+}
+
+/** Of a block's links those that the draft leaves, and those that it puts in. */
+function linksLeft(own: readonly BlockLink[], edit: Edit | undefined): BlockLink[] {
+  const gone = new Set(edit?.unlink)
+  return [
+    ...own.filter(({ byte }) => !gone.has(byte!)),
+    ...(edit?.links ?? []).map(({ phrase, href }) => ({ words: phrase, href, byte: null })),
+  ]
 }
 
 function linksLost(text: string, items: Parameters<typeof editText>[1], wanted: string): string[] {

@@ -33,13 +33,21 @@ export interface Proof {
 /** The key of changes that no edit of the page made: addresses that followed pages which moved. */
 export const FOLLOWED = 'followed'
 
-/** A draft whose own addresses follow the moves: a canonical or a block may have been written before a slug changed. */
+/** A draft whose own addresses follow the moves: a canonical, a block or a link may have been written before a slug changed. */
 function followedDraft(source: Source, draft: Draft, pageMoves: PageMoves): Draft {
   const base = baseOf(source)
   const next: Record<TargetKey, Edit> = { ...draft }
   for (const [key, edit] of Object.entries(draft)) {
-    if (edit.value === undefined) continue
     const { kind } = parseKey(key)
+    if (edit.links)
+      next[key] = {
+        ...edit,
+        links: edit.links.map((link) => ({
+          ...link,
+          href: addressAfterMoves(link.href, basesOf(base, pageMoves), pageMoves) ?? link.href,
+        })),
+      }
+    if (edit.value === undefined) continue
     if (kind === 'canonical')
       next[key] = {
         ...edit,

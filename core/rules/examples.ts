@@ -40,7 +40,11 @@ export function runExample(given: string | Example, only?: Rule, edited?: Source
     base,
     true,
     Object.keys(pages).map((p) => [p, p] as const),
-    { pages: [{ id: path, url, file: null, served, partial: null }], sitemap: example.sitemap ?? null },
+    {
+      pages: [{ id: path, url, file: null, served, partial: null }],
+      sitemap: example.sitemap ?? null,
+      marksMentions: true,
+    },
   )
   const style = example.style === undefined ? defaultStyle : styleOf(example.style)
   const source = edited ?? sourceFrom(example.html, served)

@@ -224,6 +224,8 @@ export interface Beside {
   sitemap?: Iterable<string> | null
   /** Addresses that are of the site and no pages; each is its own id. */
   files?: Iterable<string>
+  /** Whether mentions without a link are marked. */
+  marksMentions?: boolean
 }
 
 /**
@@ -234,7 +236,7 @@ export function emptyIndex(
   base: string,
   whole: boolean,
   files: Iterable<readonly [PageId, string]>,
-  { pages = [], sitemap = null, files: noPages = [] }: Beside = {},
+  { pages = [], sitemap = null, files: noPages = [], marksMentions = false }: Beside = {},
 ): SiteIndex {
   const queries = new Map<string, PageId>()
   const redirects = new Map<string, PageId>()
@@ -262,7 +264,7 @@ export function emptyIndex(
     files: new Set([...noPages].map(queryKey)),
     throughRedirect: new Map(),
     sitemap: sitemap && new Set([...sitemap].map(queryKey)),
-    marksMentions: true,
+    marksMentions,
   }
 }
 

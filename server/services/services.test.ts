@@ -85,7 +85,7 @@ describe('the stand-in for demand', () => {
     expect(value!.phrases[0]).toMatchObject({ phrase: 'lighthouse tours' })
     expect(value!.phrases.length).toBeGreaterThanOrEqual(20)
     expect(demand(query)).toEqual(demand(query))
-    const questions = value!.phrases.filter((p) => p.question).length
+    const questions = value!.phrases.filter((p: DemandAnswer['phrases'][number]) => p.question).length
     expect(questions / value!.phrases.length).toBeGreaterThan(0.08)
   })
   it('has places in local phrases, and a share of the country’s demand', () => {

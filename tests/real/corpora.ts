@@ -7,7 +7,9 @@ import { isPagePath } from '../../core/addresses/addresses.ts'
 /** Commands run at the project's root; bundled, a file does not know where it lay. */
 const cache = resolve('.cache/corpora')
 export const packages = ['apache2-doc', 'debian-handbook', 'sqlite3-doc', 'vim-doc'] as const
-export type Package = (typeof packages)[number]
+/** One more, for edits of text alone. */
+export const textPackages = [...packages, 'git-doc'] as const
+export type Package = (typeof textPackages)[number]
 
 /** The folder of a package's files; fetched when it is not there. Throws when apt cannot give it. */
 export function corpus(name: Package): string {

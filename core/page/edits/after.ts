@@ -3,10 +3,14 @@ import type { Source } from '../source/source.ts'
 import type { Locations } from '../splice/locate.ts'
 import type { Splices } from '../splice/splice.ts'
 import type { TextSplice } from '../text/edit-text.ts'
-import { insertionPlace, markupOf, questionLevel } from '../text/insertion.ts'
+import { isPlaceCertain } from '../text/certain.ts'
+import { insertionPlace, markupOf, questionLevel, type NewBlock } from '../text/insertion.ts'
 import { pageText } from '../text/page-text.ts'
 import type { Edit } from './draft.ts'
 import { inView, NO_BLOCK } from './text.ts'
+
+const UNCERTAIN =
+  'The page’s tags are not closed where they seem to be around here, so it is not certain where a new block would stand. Mend them in the source first.'
 
 const BEFORE_OTHERS =
   'It would stand before what was put in first: of the blocks behind one, list entries come first. Put it behind another block.'
@@ -28,10 +32,15 @@ export function afterSplices(
     if (!placing.ok) return { why: placing.why }
     const { place } = placing
     if (place.at < (splices.at(-1)?.start ?? 0)) return { why: BEFORE_OTHERS }
+    const markup = (block: NewBlock) => markupOf(block, place, source.text, places.xml, level)
+    const isQuestion = block.kind === 'question'
+    const probe = (word: string) => markup({ ...block, text: word, ...(isQuestion ? { answer: word } : {}) })
+    if (!isPlaceCertain(source.text, text, `${byte} ${block.kind}`, place.at, probe, isQuestion ? 2 : 1))
+      return { why: UNCERTAIN }
     splices.push({
       start: place.at,
       end: place.at,
-      text: markupOf(block, place, source.text, places.xml, level),
+      text: markup(block),
       part: block.id,
     })
   }

@@ -3,6 +3,8 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { isPagePath } from '../../addresses/addresses.ts'
+import { movesOf } from '../../site/moves.ts'
+import { pageMovesFor } from '../../work/page-proof.ts'
 import { applyDraft } from '../proof.ts'
 import { encode } from '../source/encoding.ts'
 import { readSource, type Source } from '../source/source.ts'
@@ -79,6 +81,17 @@ describe('a block', () => {
     })
     expect(proof.refused).toEqual([])
     expect(body(proof.source)).toBe('<h3>New</h3><p>Read <a href="b.html">the guide</a> today.</p>')
+  })
+  it('has links that follow pages that move, though they were put in before', () => {
+    const of = source(page('<p>the guide</p>'))
+    const base = 'https://s.example/'
+    const moves = movesOf(['a.html', 'b.html'], new Map([['b.html', { value: 'guide' }]]), base)
+    const proof = applyDraft(
+      of,
+      { [keyOf(of, 'the guide')]: { links: [{ phrase: 'guide', nth: 0, href: '/b.html' }] } },
+      pageMovesFor('a.html', moves, base),
+    )
+    expect(body(proof.source)).toBe('<p>the <a href="/guide.html">guide</a></p>')
   })
   it('of a page that declares no encoding is written in ASCII', () => {
     const of = source(page('<p>coffee</p>', ''))

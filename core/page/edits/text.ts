@@ -3,6 +3,7 @@ import { toBytePlaces } from '../source/places.ts'
 import type { Source } from '../source/source.ts'
 import type { Locations } from '../splice/locate.ts'
 import type { Splices } from '../splice/splice.ts'
+import { isBlockCertain } from '../text/certain.ts'
 import { editText, type TextSplice } from '../text/edit-text.ts'
 import type { Items } from '../text/items.ts'
 import { pageText, type PageBlock } from '../text/page-text.ts'
@@ -10,6 +11,8 @@ import { shownOf, textOf } from '../text/shown.ts'
 import { isElement, type Element } from '../read/parse.ts'
 import type { Edit } from './draft.ts'
 
+const UNCERTAIN =
+  'The page’s tags are not closed where they seem to be around here, so it is not certain what else would change with it. Mend them in the source first.'
 export const NO_BLOCK = 'The text that it changes is no longer in the source.'
 
 /** The splices of an edit of the block at a byte of the source. */
@@ -28,6 +31,7 @@ function reworded(
 ): TextSplice[] | { why: string } {
   const items = block.items()
   if (!items.ok) return items
+  if (!isBlockCertain(source.text, pageText(source), block)) return { why: UNCERTAIN }
   const wanted = value ?? textOf(shownOf(items.items.items))
   const edit = editText(source.text, items.items, wanted, places.xml ? '<br />' : '<br>', {
     links,

@@ -239,10 +239,12 @@ function nextItems(items: readonly Item[], shown: readonly Shown[], hunks: reado
   /** What is put in before the item of each index. */
   const added = new Map<number, string[]>()
   const wraps = wrapsAll(items)
+  const inLink = itemsInLinks(items)
   for (const hunk of hunks) {
     for (let k = hunk.from; k < hunk.to; k++) markGone(items, at[k]!, gone)
     if (hunk.text.length === 0) continue
-    const place = hunk.from < hunk.to ? replacedAt(items, at, hunk) : insertedAt(items, at, hunk, wraps)
+    const place =
+      hunk.from < hunk.to ? replacedAt(items, at, hunk, inLink) : insertedAt(items, at, hunk, wraps)
     const before = added.get(place)
     if (before) before.push(...hunk.text)
     else added.set(place, [...hunk.text])
@@ -269,7 +271,12 @@ function markGone(items: readonly Item[], index: number, gone: Set<number>): voi
 }
 
 /** Where a replacement goes: before the first character of that stretch between tags in which most of what goes stood; links weigh double. */
-function replacedAt(items: readonly Item[], at: readonly number[], { from, to }: Hunk): number {
+function replacedAt(
+  items: readonly Item[],
+  at: readonly number[],
+  { from, to }: Hunk,
+  inLink: Uint8Array,
+): number {
   let best = { at: at[from]!, ink: -1 }
   let stretch = { at: at[from]!, ink: 0 }
   const close = () => {
@@ -284,20 +291,22 @@ function replacedAt(items: readonly Item[], at: readonly number[], { from, to }:
       stretch = { at: index, ink: 0 }
     }
     const item = items[index]!
-    if (item.kind === 'text' && !isWhite(item.value)) stretch.ink += isInLink(items, index) ? 2 : 1
+    if (item.kind === 'text' && !isWhite(item.value)) stretch.ink += inLink[index] ? 2 : 1
   }
   close()
   return best.at
 }
 
-function isInLink(items: readonly Item[], index: number): boolean {
+/** For each item whether it stands in a link of the block. */
+function itemsInLinks(items: readonly Item[]): Uint8Array {
+  const inLink = new Uint8Array(items.length)
   let depth = 0
-  for (let i = index; i >= 0; i--) {
-    const item = items[i]!
-    if (item.kind === 'close' && item.element.tagName === 'a') depth++
-    if (item.kind === 'open' && item.element.tagName === 'a' && depth-- === 0) return true
+  for (const [i, item] of items.entries()) {
+    if (item.kind === 'open' && item.element.tagName === 'a') depth++
+    if (item.kind === 'close' && item.element.tagName === 'a') depth--
+    inLink[i] = depth > 0 ? 1 : 0
   }
-  return false
+  return inLink
 }
 
 /** Elements that everything that is shown stands in: both ends of the wording are theirs. */
@@ -350,11 +359,12 @@ function insertedAt(
 function dropEmptied(next: Next[]): string[] {
   const lost: string[] = []
   const open: { element: Element; index: number; had: boolean; has: boolean }[] = []
+  // What is in an element is in those around it: told on when it closes.
   const count = (had: boolean, has: boolean) => {
-    for (const frame of open) {
-      frame.had ||= had
-      frame.has ||= has
-    }
+    const frame = open.at(-1)
+    if (!frame) return
+    frame.had ||= had
+    frame.has ||= has
   }
   for (const [i, one] of next.entries()) {
     if ('tag' in one) continue
@@ -366,6 +376,7 @@ function dropEmptied(next: Next[]): string[] {
     if (item.kind === 'open') open.push({ element: item.element, index: i, had: false, has: false })
     else if (item.kind === 'close') {
       const frame = open.pop()
+      if (frame) count(frame.had, frame.has)
       if (!frame || !frame.had || frame.has) continue
       const { element } = frame
       if (attribute(element, 'id') !== null || attribute(element, 'name') !== null) continue
@@ -463,9 +474,14 @@ function mended(
   splices: TextSplice[],
   range: { start: number; end: number },
 ): TextSplice[] {
-  const result = [...splices]
+  const result: TextSplice[] = []
+  // Both the splices and the stretches between tags go up: each splice is looked at once.
+  let nextSplice = 0
   const check = (from: number, to: number, meant: string) => {
-    const own = result.filter((s) => s.start >= from && s.end <= to)
+    while (nextSplice < splices.length && splices[nextSplice]!.start < from)
+      result.push(splices[nextSplice++]!)
+    const own: TextSplice[] = []
+    while (nextSplice < splices.length && splices[nextSplice]!.end <= to) own.push(splices[nextSplice++]!)
     if (own.length === 0) return
     let text = ''
     let at = from
@@ -483,9 +499,8 @@ function mended(
       )
       .join(BREAK)
     if (read === meant.replace(/[\ufdd0-\ufdef]/g, BREAK) && !lines.some((line) => /<[A-Za-z/!?]/.test(line)))
-      return
-    for (const s of own) result.splice(result.indexOf(s), 1)
-    result.push({ start: from, end: to, text: meant.replace(/&/g, '&amp;').replace(/</g, '&lt;') })
+      result.push(...own)
+    else result.push({ start: from, end: to, text: meant.replace(/&/g, '&amp;').replace(/</g, '&lt;') })
   }
   let from = range.start
   let meant = ''
@@ -508,5 +523,6 @@ function mended(
     meant = ''
   }
   check(from, range.end, meant)
-  return result.sort((a, b) => a.start - b.start || a.end - b.end)
+  result.push(...splices.slice(nextSplice))
+  return result
 }

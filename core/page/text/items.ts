@@ -71,6 +71,20 @@ function whyNot({ element, nodes }: Block): string | null {
   return nodes.some((n) => isElement(n) && n.tagName === 'pre') ? UNCERTAIN : null
 }
 
+/** The comments that lie within a range; all of them stand in the order of the source. */
+function commentsWithin(comments: Parsed['comments'], start: number, end: number): Parsed['comments'] {
+  let low = 0
+  let high = comments.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (comments[middle]!.start < start) low = middle + 1
+    else high = middle
+  }
+  let last = low
+  while (last < comments.length && comments[last]!.end <= end) last++
+  return comments.slice(low, last)
+}
+
 /** The items of a block of a source's text. */
 export function itemsOf(text: string, block: Block, parsed: Parsed): ItemsOf {
   const why = whyNot(block)
@@ -79,7 +93,7 @@ export function itemsOf(text: string, block: Block, parsed: Parsed): ItemsOf {
   if (!range) return refuse(UNCERTAIN)
   const [start, end] = range
   const items: Item[] = []
-  const comments = parsed.comments.filter((c) => c.start >= start && c.end <= end)
+  const comments = commentsWithin(parsed.comments, start, end)
   let comment = 0
   let at = start
   /** Text that the tree has and whose source is still to come. */

@@ -18,6 +18,12 @@ export interface PageText {
   byByte: Map<number, PageBlock>
 }
 
+/** Whether a frameset counts hangs on what is shown before it: a word more or less, and all of the page is another. */
+const FRAMES: ItemsOf = {
+  ok: false,
+  why: 'The page is made of frames, or was meant to be: what is shown of it hangs on every word. Change it in the source.',
+}
+
 const known = new WeakMap<Source, PageText>()
 
 export function pageText(source: Source): PageText {
@@ -34,12 +40,13 @@ export function pageText(source: Source): PageText {
     order.map(({ at }) => at),
   )
   const byteOf = new Map(order.map(({ i }, n) => [i, bytes[n]!]))
+  const isFrames = /<frameset\b/i.test(source.text)
   const found = blocks.map((block, i): PageBlock => {
     let items: ItemsOf | null = null
     return {
       byte: byteOf.get(i) ?? null,
       block,
-      items: () => (items ??= itemsOf(source.text, block, parsed)),
+      items: () => (items ??= isFrames ? FRAMES : itemsOf(source.text, block, parsed)),
     }
   })
   const byByte = new Map<number, PageBlock>()
