@@ -5,11 +5,11 @@ import { launch, NAME_HELPER, serve } from '../tests/fixtures/chromium.ts'
 import { median, percentile, say } from './ratio.ts'
 
 const PORT = 4478
-const PAGES = 5000
+const PAGES = 4990
 const PHRASES = 2000
 
 const paragraph = (i: number) =>
-  `<p>The boat leaves at ten when the sea allows, crossing ${i} of the register, and comes back at five with whoever is on the <a href="../x.html">landing</a> &amp; the post.</p>`
+  `<p>The boat leaves at ten when the sea allows, crossing ${i} of the register, and comes back at five with whoever is on the <a href="p30.html">landing</a> &amp; the post.</p>`
 /** A page of about so many bytes in so many paragraphs. */
 const longPage = (title: string, paragraphs: number) =>
   `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${title}</title></head><body><main><h1>${title}</h1><p>first</p>${Array.from({ length: paragraphs }, (_, i) => (i % 8 === 0 ? `<h2>Part ${i}</h2>` : '') + paragraph(i)).join('\n')}</main></body></html>`
@@ -137,7 +137,7 @@ async function benchMap(page: Page, site: string): Promise<void> {
     name: 'keywords.csv',
     mimeType: 'text/csv',
     buffer: Buffer.from(
-      `path,primary\n${Array.from({ length: 1500 }, (_, i) => `c/${i}.html,${phraseOf(i)}`).join('\n')}\nc/4999.html,great lamp room\n`,
+      `path,primary\n${Array.from({ length: 1500 }, (_, i) => `c/${i}.html,${phraseOf(i)}`).join('\n')}\nc/4989.html,great lamp room\n`,
     ),
   })
   await page.locator('[data-saved=saved]').waitFor()
@@ -164,7 +164,7 @@ async function benchMap(page: Page, site: string): Promise<void> {
 
   const mentions = async () => {
     const start = performance.now()
-    await page.goto(`${site}/desk?page=c%2F4999.html&sheet=links`)
+    await page.goto(`${site}/desk?page=c%2F4989.html&sheet=links`)
     await page
       .getByRole('region', { name: /Pages that speak of/ })
       .getByText('50 mentions')

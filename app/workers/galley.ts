@@ -1,8 +1,8 @@
 /** The galley's view of a page: its text block by block, as the draft leaves it. */
 import { compileKeyword, findKeyword, type Keywords } from '../../core/words/match.ts'
 import { countWords } from '../../core/words/count-words.ts'
-import type { Landmark } from '../../core/page/read/facts.ts'
 import { editText } from '../../core/page/text/edit-text.ts'
+import { rangeOf } from '../../core/page/text/items.ts'
 import { isOfMain, pageText, type PageBlock, type PageText } from '../../core/page/text/page-text.ts'
 import { attribute } from '../../core/page/read/parse.ts'
 import { toBytePlaces } from '../../core/page/source/places.ts'
@@ -21,6 +21,8 @@ export interface Hit {
   from: number
   to: number
   kind: PhraseKind
+  /** Which of the view's phrases. */
+  phrase: number
 }
 /** Helper words recur among the site's phrases beside the page's own. */
 export type PhraseKind = 'primary' | 'secondary' | 'helper'
@@ -44,22 +46,18 @@ export interface GalleyBlock {
   text: string
   /** What the source says; null where it has no such block. */
   original: string | null
-  /** Its place in the proof's text, UTF-16 units; null where it has none. */
-  start: number | null
-  end: number | null
-  landmark: Landmark | null
   isMain: boolean
   words: number
   /** Why its words cannot be changed; null where they can. */
   readOnly: string | null
   putIn: PutIn | null
-  links: BlockLink[]
-  /** The edits that this block can have beside its words: those that another block can be put behind. */
+  links: readonly BlockLink[]
+  /** The byte of the block of the source that another can be put behind: this one, or what it stands behind; null where none can. */
   behind: number | null
-  hits: Hit[]
+  hits: readonly Hit[]
   isEdited: boolean
   /** Links that go with the words that are taken out. */
-  linksLost: string[]
+  linksLost: readonly string[]
   /** Whether the words up to the house style's first so many end in it. */
   endsLead: boolean
 }
@@ -72,63 +70,103 @@ export interface PhraseCount {
 }
 export interface GalleyView {
   blocks: GalleyBlock[]
+  /** Where each block begins and ends in the proof's text, UTF-16 units; null where it has no place. */
+  starts: (number | null)[]
+  ends: (number | null)[]
   phrases: PhraseCount[]
   words: number
   leadWords: number
 }
+/** A view as it is sent: a block that is as it was in the answer before is its number there. */
+export interface GalleyAnswer extends Omit<GalleyView, 'blocks'> {
+  /** Counts the answers. */
+  edition: number
+  blocks: (GalleyBlock | number)[]
+}
 
-/** `helpers` are words that recur among the site's phrases beside the page's own. */
+let edition = 0
+/** The blocks of the answer before. */
+let sent: { edition: number; blocks: GalleyBlock[] } = { edition: 0, blocks: [] }
+
+/**
+ * `helpers` are words that recur among the site's phrases beside the page's own; `have` is the edition that the window
+ * holds. Null for what is no page of the site.
+ */
 export async function galleyOf(
   id: PageId,
   decisions: Decisions,
   helpers: readonly string[] = [],
-): Promise<GalleyView | null> {
+  have: number | null = null,
+): Promise<GalleyAnswer | null> {
   const reading = await readingFor(id, decisions)
-  return reading && galleyView(reading, helpers)
+  if (!reading) return null
+  const view = galleyView(reading, helpers)
+  const before = have === sent.edition ? sent.blocks : []
+  const numbers = new Map(before.map((block, i) => [block, i]))
+  const sameKey = new Map(before.map((block) => [block.key, block]))
+  const blocks = view.blocks.map((block) => {
+    const known = sameKey.get(block.key)
+    return known && isSame(known, block) ? known : block
+  })
+  sent = { edition: ++edition, blocks }
+  return { ...view, edition, blocks: blocks.map((block) => numbers.get(block) ?? block) }
 }
+
+/** Whether two blocks are alike: lists that are kept from one answer to the next are the same lists. */
+const isSame = (a: GalleyBlock, b: GalleyBlock): boolean =>
+  (Object.keys(b) as (keyof GalleyBlock)[]).every((name) => a[name] === b[name])
+
+/** What a block's words alone say; kept, for with every key all other blocks stay. */
+interface Known {
+  text: string
+  words: number
+  /** By what was looked for. */
+  hits: { of: string; hits: readonly Hit[] }
+}
+const MOST_KNOWN = 10_000
+const known = new Map<string, Known>()
 
 export function galleyView(reading: Reading, helpers: readonly string[] = []): GalleyView {
   const { proof, page, source, decisions, setting } = reading
   const style = styleFor(setting.style, page.url)
   const lang = page.lang ?? style.language
   const phrases = phrasesToFind(keywordsOf(decisions), helpers, lang)
+  const lookedFor = JSON.stringify([lang, phrases.map((p) => [p.phrase, p.kind])])
   const before = pageText(source)
   const now = pageText(proof.source)
   const isMainBlock = isOfMain(now.blocks)
   const addressed = addressing(reading, before)
+  const view: Pick<GalleyView, 'blocks' | 'starts' | 'ends'> = { blocks: [], starts: [], ends: [] }
   let words = 0
   let isLeadOver = false
-  const blocks = now.blocks.map((one): GalleyBlock => {
+  for (const one of now.blocks) {
     const { block } = one
-    const items = one.items()
-    const text = items.ok ? textOf(shownOf(items.items.items)) : block.text
+    const range = rangeOf(block, now.parsed, proof.source.text.length)
+    const said = knownOf(one, range, proof.source.text)
+    if (said.hits.of !== lookedFor) said.hits = { of: lookedFor, hits: hitsIn(said.text, phrases) }
+    const { hits } = said.hits
     const isMain = isMainBlock(one)
-    const own = countWords(text)
-    if (isMain) words += own
-    const endsLead = isMain && !isLeadOver && words >= style.limits.leadWords
-    isLeadOver ||= endsLead
-    const hits: Hit[] = []
-    for (const p of phrases) {
-      const found = findKeyword(text, p.compiled)
-      if (isMain) p.count += found.length
-      for (const match of found) hits.push({ from: match.start, to: match.end, kind: p.kind })
+    if (isMain) {
+      words += said.words
+      for (const hit of hits) phrases[hit.phrase]!.count++
     }
-    return {
+    const endsLead: boolean = isMain && !isLeadOver && words >= style.limits.leadWords
+    isLeadOver ||= endsLead
+    view.starts.push(block.isStretch ? (range?.[0] ?? block.at) : block.at)
+    view.ends.push(range?.[1] ?? block.element.place?.closes ?? null)
+    view.blocks.push({
       ...addressed(one),
       tag: block.tag,
       className: attribute(block.element, 'class') ?? '',
-      text,
-      start: items.ok ? (block.isStretch ? items.items.start : block.at) : block.at,
-      end: items.ok ? items.items.end : (block.element.place?.closes ?? null),
-      landmark: block.landmark,
+      text: said.text,
       isMain,
-      words: own,
+      words: said.words,
       hits,
       endsLead,
-    }
-  })
+    })
+  }
   return {
-    blocks,
+    ...view,
     words,
     leadWords: style.limits.leadWords,
     phrases: phrases.map(({ phrase, kind, count, compiled }) => ({
@@ -138,6 +176,34 @@ export function galleyView(reading: Reading, helpers: readonly string[] = []): G
       density: page.main.words === 0 ? 0 : (100 * count * compiled.stems.length) / page.main.words,
     })),
   }
+}
+
+/** What a block says, by what is written there: the same source and the same tree of it say the same. */
+function knownOf(one: PageBlock, range: [number, number] | null, source: string): Known {
+  const { block } = one
+  const written = range === null ? null : source.slice(range[0], range[1])
+  const key =
+    written === null || written.length > LONGEST_KNOWN ? null : `${block.tag} ${block.text} ${written}`
+  const kept = key === null ? undefined : known.get(key)
+  if (kept) return kept
+  const text = textOfBlock(one)
+  const said: Known = { text, words: countWords(text), hits: { of: '', hits: [] } }
+  if (key === null) return said
+  if (known.size > MOST_KNOWN) known.clear()
+  known.set(key, said)
+  return said
+}
+const LONGEST_KNOWN = 20_000
+
+const textOfBlock = (one: PageBlock): string => {
+  const items = one.items()
+  return items.ok ? textOf(shownOf(items.items.items)) : one.block.text
+}
+
+function hitsIn(text: string, phrases: ReturnType<typeof phrasesToFind>): Hit[] {
+  return phrases.flatMap(({ compiled, kind }, phrase) =>
+    findKeyword(text, compiled).map(({ start, end }) => ({ from: start, to: end, kind, phrase })),
+  )
 }
 
 function phrasesToFind(keywords: Keywords | null, helpers: readonly string[], lang: string | null) {
@@ -174,33 +240,45 @@ function addressing(
         original: null,
         readOnly: null,
         putIn: { after, id, part },
-        links: [],
+        links: NONE,
         behind: Number(after.slice('after@'.length)),
         isEdited: true,
-        linksLost: [],
+        linksLost: NONE,
       }
     }
     const byte = one.byte === null ? null : toSourceByte(proof.changes, one.byte)
     const atSource = byte === null ? undefined : before.byByte.get(byte)
     const key = atSource ? `${/^h[1-6]$/.test(one.block.tag) ? 'heading' : 'text'}@${byte}` : null
     const edit = key === null ? undefined : draft[key]
-    const items = atSource?.items()
+    const was = atSource && originalOf(atSource)
+    const items = edit?.value === undefined ? undefined : atSource?.items()
     return {
       key,
-      original: items?.ok ? textOf(shownOf(items.items.items)) : null,
-      readOnly: !atSource
-        ? 'It is made by another edit of this page.'
-        : items && !items.ok
-          ? items.why
-          : null,
+      original: was?.text ?? null,
+      readOnly: was ? was.why : 'It is made by another edit of this page.',
       putIn: null,
-      links: atSource ? linksLeft(links.get(atSource) ?? [], edit) : [],
+      links: atSource ? linksLeft(links.get(atSource) ?? NONE, edit) : NONE,
       behind: atSource ? byte : null,
       isEdited: edit?.value !== undefined || (edit?.links ?? edit?.unlink ?? []).length > 0,
-      linksLost:
-        edit?.value !== undefined && items?.ok ? linksLost(source.text, items.items, edit.value) : [],
+      linksLost: items?.ok ? linksLost(source.text, items.items, edit!.value!) : NONE,
     }
   }
+}
+
+const NONE: readonly never[] = []
+
+const originals = new WeakMap<PageBlock, { text: string | null; why: string | null }>()
+/** What a block of a source says, or why it cannot be changed; worked out once. */
+function originalOf(one: PageBlock): { text: string | null; why: string | null } {
+  let original = originals.get(one)
+  if (!original) {
+    const items = one.items()
+    original = items.ok
+      ? { text: textOf(shownOf(items.items.items)), why: null }
+      : { text: null, why: items.why }
+    originals.set(one, original)
+  }
+  return original
 }
 
 const knownLinks = new WeakMap<Source, Map<PageBlock, BlockLink[]>>()
@@ -247,11 +325,12 @@ function linksByBlock(source: Source, { blocks }: PageText): Map<PageBlock, Bloc
 }
 
 /** Of a block's links those that the draft leaves, and those that it puts in. */
-function linksLeft(own: readonly BlockLink[], edit: Edit | undefined): BlockLink[] {
-  const gone = new Set(edit?.unlink)
+function linksLeft(own: readonly BlockLink[], edit: Edit | undefined): readonly BlockLink[] {
+  if (!edit?.unlink && !edit?.links) return own
+  const gone = new Set(edit.unlink)
   return [
     ...own.filter(({ byte }) => !gone.has(byte!)),
-    ...(edit?.links ?? []).map(({ phrase, href }) => ({ words: phrase, href, byte: null })),
+    ...(edit.links ?? []).map(({ phrase, href }) => ({ words: phrase, href, byte: null })),
   ]
 }
 

@@ -216,12 +216,37 @@ export function toCasing(text: string, style: Casing, options: CasingOptions = {
 export function namesIn(text: string): Set<string> {
   const capitals = new Set<string>()
   const small = new Set<string>()
-  for (const m of text.matchAll(/(^|[.!?:]["”’)]?\s+|\n\s*)?(["“‘(]?)([\p{L}][\p{L}\p{M}'’-]*)/gu)) {
+  for (const line of text.split('\n')) {
+    const known = casesIn(line)
+    for (const word of known.capitals) capitals.add(word)
+    for (const word of known.small) small.add(word)
+  }
+  for (const word of small) capitals.delete(word)
+  return capitals
+}
+
+interface Cases {
+  capitals: string[]
+  small: string[]
+}
+const MOST_LINES = 20_000
+const LONGEST_LINE = 4000
+const linesKnown = new Map<string, Cases>()
+/** The words of a line by how they are written; kept, for with every key in a text all its other lines stay. */
+function casesIn(line: string): Cases {
+  const known = linesKnown.get(line)
+  if (known) return known
+  const capitals = new Set<string>()
+  const small = new Set<string>()
+  for (const m of line.matchAll(/(^\s*|[.!?:]["”’)]?\s+)?(["“‘(]?)([\p{L}][\p{L}\p{M}'’-]*)/gu)) {
     const word = m[3]!
     const lower = word.toLowerCase().replace(/['’]s$/, '')
     if (!isCapital(word[0])) small.add(lower)
     else if (m[1] === undefined && m[2] === '') capitals.add(lower)
   }
-  for (const word of small) capitals.delete(word)
-  return capitals
+  const cases = { capitals: [...capitals], small: [...small] }
+  if (line.length > LONGEST_LINE) return cases
+  if (linesKnown.size > MOST_LINES) linesKnown.clear()
+  linesKnown.set(line, cases)
+  return cases
 }

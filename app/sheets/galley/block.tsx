@@ -141,7 +141,7 @@ const decorations: Record<PhraseKind, string> = {
 }
 
 /** The primary phrase underlined, secondary ones dotted, helper words with a fine line. */
-function Marked({ text, hits }: { text: string; hits: Hit[] }) {
+function Marked({ text, hits }: { text: string; hits: readonly Hit[] }) {
   const pieces: React.ReactNode[] = []
   let at = 0
   for (const hit of [...hits].sort((a, b) => a.from - b.from)) {

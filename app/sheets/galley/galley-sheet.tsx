@@ -1,7 +1,7 @@
-import { useMemo, useRef, useState } from 'react'
+import { useId, useMemo, useRef, useState } from 'react'
 import { helperWords } from '../../../core/keywords/phrases.ts'
 import type { Edit } from '../../../core/page/edits/draft.ts'
-import type { NewBlockKind } from '../../../core/page/text/insertion.ts'
+import type { PageId } from '../../../core/site/page-identity.ts'
 import { keywordsOf, phrasesOf, type Decisions } from '../../../core/work/decisions.ts'
 import { hasKeyword, compileKeyword } from '../../../core/words/match.ts'
 import type { Session } from '../../session/session.ts'
@@ -9,137 +9,56 @@ import { useAnchors } from '../../margin/use-anchors.ts'
 import { BesideMargin } from '../../margin/beside-margin.tsx'
 import { plural } from '../../ui/plural.ts'
 import { ReadAloud } from '../../ui/read-aloud.tsx'
-import { core } from '../../workers/client.ts'
-import { useAnswer } from '../../workers/use-answer.ts'
 import type { GalleyBlock, GalleyView } from '../../workers/galley.ts'
 import { Placed } from '../placed.tsx'
 import type { SheetProps } from '../sheet-props.ts'
-import { BlockActions } from './block-actions.tsx'
-import { Block } from './block.tsx'
 import { galleyEdits } from './galley-edits.ts'
 import { LinkWords } from './link-words.tsx'
-import { NewBlockForm } from './new-block.tsx'
+import type { FirstBlock } from './new-block.tsx'
 import { Questions, useQuestions } from './questions.tsx'
+import { Row, type RowActions } from './row.tsx'
+import { useGalley } from './use-galley.ts'
 
 /** The page's running text, block by block, edited in place, with its phrases picked out. */
 export function GalleySheet({ session, row, decisions, view }: SheetProps) {
   const page = row.id
   const lang = row.lang ?? session.get().style.language
   const helpers = useHelpers(session, decisions, lang)
-  const galley = useAnswer(view && (() => core().galleyOf(page, session.decisionsOf(page), helpers)), [
-    view,
-    page,
-    session,
-    helpers,
-  ])
+  const galley = useGalley(session, page, view, helpers)
   const [editing, setEditing] = useState<string | null>(null)
   const [composing, setComposing] = useState<Composing | null>(null)
   const [furniture, setFurniture] = useState(false)
-  const edits = useMemo(() => galleyEdits(session, page), [session, page])
   const phrases = usePhrases(decisions)
   const questions = useQuestions(session, phrases, galley?.blocks, lang)
   const sheet = useRef<HTMLElement>(null)
   const marks = (view?.marks ?? []).filter((mark) => mark.shownOn.galley !== undefined)
   const anchors = useAnchors(sheet, marks, galley, (mark, box) => {
-    const key = mark.start === null || !galley ? null : blockAround(galley.blocks, mark.start)?.key
+    const key = mark.start === null || !galley ? null : blockAround(galley, mark.start)?.key
     return key ? box.querySelector(`[data-block="${key}"]`) : box
   })
+  const id = useId()
+  const actions = useMemo(() => rowActions(session, page, id, setEditing, setComposing), [session, page, id])
+  const { main, rest, sections } = useMemo(() => {
+    const blocks = galley?.blocks ?? []
+    const mainBlocks = blocks.filter((b) => b.isMain)
+    return { main: mainBlocks, rest: blocks.filter((b) => !b.isMain), sections: sectionWords(mainBlocks) }
+  }, [galley])
 
   if (!galley) return <p className="font-serif text-[15px] text-ink-2 italic">Reading …</p>
 
-  const focusOn = (key: string | null) =>
-    requestAnimationFrame(() =>
-      sheet.current?.querySelector<HTMLElement>(`[data-block="${key}"] [role=button]`)?.focus(),
-    )
-  const leave = () => {
-    const left = editing
-    setEditing(null)
-    void session.blur()
-    const block = galley.blocks.find((b) => b.key === left)
-    if (block) edits.dropIfEmpty(block)
-    focusOn(left)
-  }
-  const move = (from: HTMLElement | null, by: 1 | -1) => {
-    const all = [...(sheet.current?.querySelectorAll<HTMLElement>('[data-block] [role=button]') ?? [])]
-    all[all.indexOf(from!) + by]?.focus()
-  }
-  const main = galley.blocks.filter((b) => b.isMain)
-  const rest = galley.blocks.filter((b) => !b.isMain)
-  const sections = sectionWords(main)
   const shown = (blocks: GalleyBlock[]) =>
     blocks.map((block, i) => (
-      <div key={block.key ?? `made ${i}`}>
-        <Block
-          block={block}
-          value={typedIn(block, decisions) ?? block.text}
-          editing={editing !== null && editing === block.key}
-          lang={row.lang}
-          sectionWords={sections.get(block) ?? null}
-          onEdit={() => setEditing(block.key)}
-          onType={(value) => edits.type(block, value)}
-          onLeave={leave}
-          onRemove={() => edits.remove(block)}
-          actions={
-            <BlockActions
-              block={block}
-              onTag={(tag) => {
-                edits.tag(block, tag)
-                leave()
-              }}
-              onUnlink={(link) => {
-                edits.unlink(block, link)
-                leave()
-              }}
-              onPutIn={() => {
-                leave()
-                setComposing({ behind: block.key!, kind: block.tag === 'li' ? 'li' : 'p', text: '' })
-              }}
-              onRemove={() => {
-                edits.remove(block)
-                leave()
-              }}
-            />
-          }
-          forSelected={(selected) =>
-            block.key?.startsWith('text@') && (
-              <LinkWords
-                key={`${selected.phrase} ${selected.nth}`}
-                selected={selected}
-                rows={session.get().rows.values()}
-                own={page}
-                onLink={(href) => {
-                  edits.link(block, selected, href)
-                  leave()
-                }}
-              />
-            )
-          }
-          onMove={(by) => move(document.activeElement as HTMLElement, by)}
-        />
-        {composing !== null && composing.behind === block.key && (
-          <NewBlockForm
-            key={composing.text}
-            first={composing}
-            lang={row.lang}
-            onPutIn={(given) => {
-              edits.putIn(block, given)
-              setComposing(null)
-            }}
-            onCancel={() => {
-              setComposing(null)
-              focusOn(block.key)
-            }}
-          />
-        )}
-        {block.endsLead && (
-          <p
-            className="my-1 ml-16 flex items-center gap-3 font-sans text-[12px] text-ink-3"
-            data-testid="lead-ends"
-          >
-            <span className="h-px flex-1 bg-rule" /> the first {galley.leadWords} words end in this block
-          </p>
-        )}
-      </div>
+      <Row
+        key={block.key ?? `made ${i}`}
+        block={block}
+        typed={typedIn(block, decisions)}
+        isEditing={editing !== null && editing === block.key}
+        composing={composing !== null && composing.behind === block.key ? composing : null}
+        lang={row.lang}
+        sectionWords={sections.get(block) ?? null}
+        leadWords={galley.leadWords}
+        actions={actions}
+      />
     ))
   return (
     <BesideMargin
@@ -150,12 +69,13 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
       anchors={anchors}
       clean="Nothing to mend in the text."
       onGoTo={(mark) => {
-        const key = mark.start === null ? null : blockAround(galley.blocks, mark.start)?.key
+        const key = mark.start === null ? null : blockAround(galley, mark.start)?.key
         sheet.current?.querySelector<HTMLElement>(`[data-block="${key}"] [role=button]`)?.focus()
       }}
     >
       <section
         ref={sheet}
+        id={id}
         className="sheet min-w-0 px-6 py-5 max-[700px]:px-3"
         aria-label="Galley"
         data-testid="galley"
@@ -206,10 +126,81 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
 }
 
 /** A block that is being typed: what it would stand behind, and what it begins as. */
-interface Composing {
+interface Composing extends FirstBlock {
   behind: string
-  kind: NewBlockKind
-  text: string
+}
+
+/** What can be done with the blocks: one object for as long as the page is on the sheet. */
+function rowActions(
+  session: Session,
+  page: PageId,
+  /** Of the sheet. */
+  id: string,
+  setEditing: (key: string | null) => void,
+  setComposing: (composing: Composing | null) => void,
+): RowActions {
+  const edits = galleyEdits(session, page)
+  let open: GalleyBlock | null = null
+  const box = () => document.getElementById(id)
+  const focusOn = (key: string | null) =>
+    requestAnimationFrame(() =>
+      box()?.querySelector<HTMLElement>(`[data-block="${key}"] [role=button]`)?.focus(),
+    )
+  const leave = () => {
+    const left = open
+    open = null
+    setEditing(null)
+    void session.blur()
+    if (!left) return
+    edits.dropIfEmpty(left)
+    focusOn(left.key)
+  }
+  return {
+    edit(block) {
+      open = block
+      setEditing(block.key)
+    },
+    type: edits.type,
+    leave,
+    remove: edits.remove,
+    move(by) {
+      const all = [...(box()?.querySelectorAll<HTMLElement>('[data-block] [role=button]') ?? [])]
+      all[all.indexOf(document.activeElement as HTMLElement) + by]?.focus()
+    },
+    tag(block, tag) {
+      edits.tag(block, tag)
+      leave()
+    },
+    unlink(block, link) {
+      edits.unlink(block, link)
+      leave()
+    },
+    compose(block) {
+      leave()
+      setComposing({ behind: block.key!, kind: block.tag === 'li' ? 'li' : 'p', text: '' })
+    },
+    putIn(block, given) {
+      edits.putIn(block, given)
+      setComposing(null)
+    },
+    stopComposing(block) {
+      setComposing(null)
+      focusOn(block.key)
+    },
+    forSelected: (block, selected) =>
+      block.key?.startsWith('text@') && (
+        <LinkWords
+          key={`${selected.phrase} ${selected.nth}`}
+          selected={selected}
+          rows={session.get().rows.values()}
+          own={page}
+          onLink={(href) => {
+            edits.link(block, selected, href)
+            leave()
+          }}
+        />
+      ),
+  }
 }
 
 /** What is typed in a block and not in the worker's answer yet; null where nothing is. */
@@ -283,8 +274,12 @@ function Phrases({ galley }: { galley: GalleyView }) {
   )
 }
 
-const blockAround = (blocks: GalleyBlock[], place: number): GalleyBlock | undefined =>
-  blocks.findLast((b) => b.start !== null && b.start <= place && (b.end === null || place <= b.end))
+function blockAround({ blocks, starts, ends }: GalleyView, place: number): GalleyBlock | undefined {
+  return blocks.findLast((_, i) => {
+    const [start, end] = [starts[i]!, ends[i]!]
+    return start !== null && start <= place && (end === null || place <= end)
+  })
+}
 
 /** The words of each heading's section, up to the next heading. */
 function sectionWords(blocks: GalleyBlock[]): Map<GalleyBlock, number> {

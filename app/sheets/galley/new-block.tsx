@@ -14,14 +14,19 @@ export const kindNames: Record<NewBlockKind, string> = {
   question: 'a question with its answer',
 }
 
+/** What a new block begins as: a question that is to be answered has its text. */
+export interface FirstBlock {
+  kind: NewBlockKind
+  text: string
+}
+
 export function NewBlockForm({
   first,
   lang,
   onPutIn,
   onCancel,
 }: {
-  /** What it begins as: a question that is to be answered has its text. */
-  first: { kind: NewBlockKind; text: string }
+  first: FirstBlock
   lang: string | null
   onPutIn(block: Omit<NewBlock, 'id'>): void
   onCancel(): void

@@ -5,6 +5,7 @@
  * pinned in package.json, and parse.test.ts compares everything with what parse5 says by itself.
  */
 import { defaultTreeAdapter, Parser, Token, Tokenizer, type DefaultTreeAdapterTypes, type html } from 'parse5'
+import type { Source } from '../source/source.ts'
 import { NotModelled, placed, Scanner, type TreeBuilder } from './scan/scanner.ts'
 
 export type Element = DefaultTreeAdapterTypes.Element & { place?: TagPlace }
@@ -269,3 +270,10 @@ export function attribute(element: Element, name: string): string | null {
 
 export const isElement = (node: Node): node is Element => 'tagName' in node
 export const HTML = 'http://www.w3.org/1999/xhtml'
+
+let last: { source: Source; parsed: Parsed } | null = null
+/** The parse of a source, kept until another one is asked for: its facts and its text blocks are of one tree, which nobody changes. */
+export function parsedSource(source: Source): Parsed {
+  if (last?.source !== source) last = { source, parsed: parsePage(source.text) }
+  return last.parsed
+}

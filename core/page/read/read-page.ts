@@ -19,7 +19,7 @@ import type { PageFacts } from './facts.ts'
 import { walk, type Frame, type Visitor } from './frame.ts'
 import { emptyBox } from './look-alike.ts'
 import { findMain, textOfRegions } from './main-content.ts'
-import { attribute, HTML, parsePage, type Element } from './parse.ts'
+import { attribute, HTML, parsedSource, type Element } from './parse.ts'
 import { beginReading, placeOf, type Reading, type Where } from './reading.ts'
 
 export type { Where }
@@ -35,7 +35,7 @@ const hidingStyle = /(?:^|;)\s*(?:display\s*:\s*none|visibility\s*:\s*hidden)\b/
  * Reads a page. Relative addresses resolve against the page's `<base>` and its address. Never throws, on any text.
  */
 export function readPage(source: Source, where: Where): PageFacts {
-  const parsed = parsePage(source.text)
+  const parsed = parsedSource(source)
   const reading = beginReading(source, where, parsed)
   const collector = new Collector(reading)
   walk(parsed.document.childNodes, collector)

@@ -31,7 +31,7 @@ export function startOf({ element, before }: Block): number | null {
 }
 
 /** Where the content of a block begins and ends; null where the source does not say. */
-function rangeOf(block: Block, parsed: Parsed, length: number): [number, number] | null {
+export function rangeOf(block: Block, parsed: Parsed, length: number): [number, number] | null {
   const { element, isStretch, after } = block
   const { place } = element
   if (!place) return null

@@ -1,5 +1,5 @@
 /** A source's text blocks with their keys, found once: a source never changes. */
-import { parsePage, type Parsed } from '../read/parse.ts'
+import { parsedSource, type Parsed } from '../read/parse.ts'
 import { toBytePlaces } from '../source/places.ts'
 import type { Source } from '../source/source.ts'
 import { textBlocks, type Block } from './blocks.ts'
@@ -29,7 +29,7 @@ const known = new WeakMap<Source, PageText>()
 export function pageText(source: Source): PageText {
   const kept = known.get(source)
   if (kept) return kept
-  const parsed = parsePage(source.text)
+  const parsed = parsedSource(source)
   const blocks = textBlocks(parsed.document)
   const starts = blocks.map((block) => (block.isStretch ? startOf(block) : block.at))
   const order = [...starts.entries()]
