@@ -116,15 +116,17 @@ export async function galleyOf(
 const isSame = (a: GalleyBlock, b: GalleyBlock): boolean =>
   (Object.keys(b) as (keyof GalleyBlock)[]).every((name) => a[name] === b[name])
 
-/** What a block's words alone say; kept, for with every key all other blocks stay. */
+/** What a block's words alone say, and of what it was read; kept, for with every key all other blocks stay. */
 interface Known {
+  /** The tree's own text and the source of it. */
+  of: { block: string; written: string }
   text: string
   words: number
   /** By what was looked for. */
   hits: { of: string; hits: readonly Hit[] }
 }
-const MOST_KNOWN = 10_000
-const known = new Map<string, Known>()
+/** Of the page that was looked at last, by the blocks' keys. */
+let known = new Map<string, Known>()
 
 export function galleyView(reading: Reading, helpers: readonly string[] = []): GalleyView {
   const { proof, page, source, decisions, setting } = reading
@@ -137,12 +139,15 @@ export function galleyView(reading: Reading, helpers: readonly string[] = []): G
   const isMainBlock = isOfMain(now.blocks)
   const addressed = addressing(reading, before)
   const view: Pick<GalleyView, 'blocks' | 'starts' | 'ends'> = { blocks: [], starts: [], ends: [] }
+  const kept = new Map<string, Known>()
   let words = 0
   let isLeadOver = false
   for (const one of now.blocks) {
     const { block } = one
     const range = rangeOf(block, now.parsed, proof.source.text.length)
-    const said = knownOf(one, range, proof.source.text)
+    const address = addressed(one)
+    const said = knownOf(one, range, proof.source.text, address.key)
+    if (address.key !== null) kept.set(address.key, said)
     if (said.hits.of !== lookedFor) said.hits = { of: lookedFor, hits: hitsIn(said.text, phrases) }
     const { hits } = said.hits
     const isMain = isMainBlock(one)
@@ -155,7 +160,15 @@ export function galleyView(reading: Reading, helpers: readonly string[] = []): G
     view.starts.push(block.isStretch ? (range?.[0] ?? block.at) : block.at)
     view.ends.push(range?.[1] ?? block.element.place?.closes ?? null)
     view.blocks.push({
-      ...addressed(one),
+      // Each by its name: to spread them first made this the slowest line of a key.
+      key: address.key,
+      original: address.original,
+      readOnly: address.readOnly,
+      putIn: address.putIn,
+      links: address.links,
+      behind: address.behind,
+      isEdited: address.isEdited,
+      linksLost: address.linksLost,
       tag: block.tag,
       className: attribute(block.element, 'class') ?? '',
       text: said.text,
@@ -165,6 +178,7 @@ export function galleyView(reading: Reading, helpers: readonly string[] = []): G
       endsLead,
     })
   }
+  known = kept
   return {
     ...view,
     words,
@@ -178,22 +192,15 @@ export function galleyView(reading: Reading, helpers: readonly string[] = []): G
   }
 }
 
-/** What a block says, by what is written there: the same source and the same tree of it say the same. */
-function knownOf(one: PageBlock, range: [number, number] | null, source: string): Known {
+/** What a block says: the same source and the same tree of it say the same as before. */
+function knownOf(one: PageBlock, range: [number, number] | null, source: string, key: string | null): Known {
   const { block } = one
-  const written = range === null ? null : source.slice(range[0], range[1])
-  const key =
-    written === null || written.length > LONGEST_KNOWN ? null : `${block.tag} ${block.text} ${written}`
-  const kept = key === null ? undefined : known.get(key)
-  if (kept) return kept
+  const written = range === null ? '' : source.slice(range[0], range[1])
+  const before = key === null ? undefined : known.get(key)
+  if (before && before.of.written === written && before.of.block === block.text) return before
   const text = textOfBlock(one)
-  const said: Known = { text, words: countWords(text), hits: { of: '', hits: [] } }
-  if (key === null) return said
-  if (known.size > MOST_KNOWN) known.clear()
-  known.set(key, said)
-  return said
+  return { of: { block: block.text, written }, text, words: countWords(text), hits: { of: '', hits: [] } }
 }
-const LONGEST_KNOWN = 20_000
 
 const textOfBlock = (one: PageBlock): string => {
   const items = one.items()
