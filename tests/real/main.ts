@@ -9,10 +9,12 @@ import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import type { Report } from '../../core/exchange/audit-report.ts'
 import { writeTable } from '../../core/exchange/csv.ts'
+import { compileKeyword, findKeyword } from '../../core/words/match.ts'
 import { languageOf, wordsOf } from '../../core/words/stem.ts'
 import { canonicalOf, descriptionOf, titleOf } from '../../core/page/read/facts.ts'
 import { readPage } from '../../core/page/read/read-page.ts'
 import { readSource } from '../../core/page/source/source.ts'
+import { Chance } from '../fuzz/fuzz.ts'
 import { launch, NAME_HELPER, serve } from '../fixtures/chromium.ts'
 import { audit, disagreements, looksAlike, repairAll, show, verdicts } from '../fixtures/structure.ts'
 import { differenceOfParses } from '../fixtures/two-parses.ts'
@@ -286,11 +288,13 @@ function compareStems(): void {
     ['es', 'spanish', 'manual/es'],
   ] as const) {
     const words = new Set<string>()
+    const texts: string[] = []
     for (const page of pagesOf(corpus('apache2-doc')).filter((p) => p.path.includes(part))) {
       const source = readSource(page.read())
-      if (source.ok)
-        for (const w of wordsOf(readPage(source.source, { path: '', url: 'https://x.example/' }).main.text))
-          if (/^\p{L}+$/u.test(w.word)) words.add(w.word)
+      if (!source.ok) continue
+      const { text } = readPage(source.source, { path: '', url: 'https://x.example/' }).main
+      texts.push(text)
+      for (const w of wordsOf(text)) if (/^\p{L}+$/u.test(w.word)) words.add(w.word)
     }
     const list = [...words]
     const result = spawnSync('stemwords', ['-l', algorithm], {
@@ -312,12 +316,47 @@ function compareStems(): void {
         .map((w) => `${w} ${languageOf(lang).stem(w)}/${theirs[list.indexOf(w)]}`)
         .join(', ')}`,
     )
+    comparePhrases(lang, texts.slice(0, 40), new Map(list.map((word, i) => [word, theirs[i]!])))
   }
+}
+
+/** Phrases in running text: where each page has one, by a plain look at every window with stemwords' own stems. */
+function comparePhrases(lang: string, texts: readonly string[], stems: ReadonlyMap<string, string>): void {
+  const chance = new Chance(20261126)
+  const pages = texts.map((text) => wordsOf(text).map((w) => stems.get(w.word) ?? w.word))
+  const { isStopWord } = languageOf(lang)
+  let compared = 0
+  const differ: string[] = []
+  for (let i = 0; i < 80; i++) {
+    // Two or three words that stand together somewhere, in any order, in the forms that they have there.
+    const words = wordsOf(chance.one(texts.filter((text) => text.length > 500)))
+    const from = chance.below(words.length - 6)
+    const content = words.slice(from, from + 6).filter((w) => !isStopWord(w.word) && stems.has(w.word))
+    const chosen = content.slice(0, 2 + chance.below(2)).map((w) => w.word)
+    if (chosen.length < 2) continue
+    const phrase = (chance.below(2) ? [...chosen].reverse() : chosen).join(' ')
+    const wanted = [...new Set(chosen.map((word) => stems.get(word)!))]
+    const keyword = compileKeyword(phrase, lang)
+    for (const [k, page] of pages.entries()) {
+      compared++
+      const theirs = page.some((_, at) => {
+        const window = new Set(page.slice(at, at + wanted.length + 3))
+        return wanted.every((stem) => window.has(stem))
+      })
+      if (theirs !== findKeyword(texts[k]!, keyword).length > 0) differ.push(`${phrase} in page ${k}`)
+    }
+  }
+  check(
+    `phrases in running text, ${lang}: ${compared} pages looked at agree with stemwords, 99.9 % at least`,
+    compared > 1000 && differ.length <= compared / 1000,
+    `${differ.length} differ: ${differ.slice(0, 5).join('; ')}`,
+  )
 }
 
 /**
  * `npm run check-real structure` looks at structure alone, `application` at what the application takes in, `conformance` at
- * the whole page's HTML, `killed` at a command that is killed, `returns` at pages taken in again, `sheets` at office files.
+ * the whole page's HTML, `killed` at a command that is killed, `returns` at pages taken in again, `sheets` at office files,
+ * `stems` at word forms and phrases.
  */
 const part = process.argv[2]
 if (!part) {
@@ -326,8 +365,8 @@ if (!part) {
     auditWhole(name)
     applyTitles(name)
   }
-  compareStems()
 }
+if (!part || part === 'stems') compareStems()
 if (!part || part === 'conformance') await compareConformance(check)
 if (!part || part === 'killed') await killedWhileWriting(check)
 if (!part || part === 'returns') matchReturns(check)
