@@ -17,6 +17,7 @@ export default [
   route('intake', 'routes/intake.tsx'),
   route('fetching', 'routes/fetching.ts'),
   route('demand', 'routes/demand.ts'),
+  route('results', 'routes/results.ts'),
   route('about', 'routes/about.tsx'),
   route('*', 'routes/not-found.tsx'),
 ] satisfies RouteConfig

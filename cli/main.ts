@@ -8,6 +8,7 @@ import { Problem } from './problem.ts'
 import { repair } from './repair.ts'
 import { handOff } from './hand-off.ts'
 import { keywords } from './keywords.ts'
+import { lineUp } from './line-up.ts'
 import { measureCommand } from './measure.ts'
 import { rebase } from './rebase.ts'
 import { suggestions } from './suggestions.ts'
@@ -20,6 +21,7 @@ quill repair PATH --out DIR [--rules ID,ID…] [--base-url URL] [--style FILE.js
 quill hand-off PROJECT --out DIR [--changed-only] [--date YYYY-MM-DD]
 quill check-data FILE… [--base-url URL] [--date YYYY-MM-DD] [--format text|json]
 quill keywords PATH [--keywords FILE.csv] [--phrases FILE.csv] [--base-url URL] [--format text|json]
+quill line-up --results FILE.json --title T --description D --url U [--position N] [--phrase P] [--language L]
 quill blocks FILE [--format text|json]
 quill suggestions PATH --sheet FILE [--base-url URL] [--format text|json]
 quill rebase OLD NEW --edits FILE.json [--format text|json]
@@ -34,6 +36,7 @@ const commands = new Map<string, (args: string[]) => Promise<number>>([
   ['hand-off', handOff],
   ['check-data', checkData],
   ['keywords', keywords],
+  ['line-up', lineUp],
   ['blocks', blocks],
   ['suggestions', suggestions],
   ['rebase', rebase],

@@ -56,7 +56,12 @@ export function siteOf(files: SiteFiles, { baseUrl, date, style }: SiteOptions):
     project?.site.root ??
     (!whole && files.paths.length === 1 ? first.slice(0, first.length - files.addressPath(first).length) : '')
   const setting: SiteSetting = {
-    index: emptyIndex(base, whole, [], { pages: pages.values(), ...project?.addresses, marksMentions: true }),
+    index: emptyIndex(base, whole, [], {
+      pages: pages.values(),
+      ...project?.addresses,
+      // A project says whether it has them marked; whoever asks for files alone asks for all there is.
+      marksMentions: project === null || ofSite.mentions === true,
+    }),
     style: style ?? (project ? styleOf(ofSite) : defaultStyle),
     name: project?.site.name ?? new URL(base).host,
     base,

@@ -9,6 +9,7 @@ import { Readable } from 'node:stream'
 import { addressOf, decodedPath, isPagePath } from '../core/addresses/addresses.ts'
 import { escapeMarkup } from '../core/strings.ts'
 import type { Response, Transport } from './fetching/transport.ts'
+import { competitorPage } from './services/competitors.ts'
 import { typeOf } from './types.ts'
 
 /** `first` is what the demo begins with, `second` what is there some weeks later. */
@@ -54,6 +55,13 @@ export const standInTransport =
   async (url, init) => {
     if (!url.hostname.endsWith('.example')) return elsewhere(url, init)
     const host = hostNamed(url.hostname)
+    const competitor = host ? null : competitorPage(url.hostname, decodedPath(url.href))
+    if (competitor !== null)
+      return {
+        status: 200,
+        headers: { 'content-type': 'text/html; charset=utf-8' },
+        body: Readable.from([Buffer.from(competitor)]),
+      }
     if (!host) throw Object.assign(new Error('No stand-in has this name.'), { code: 'ENOTFOUND' })
     const answer = answerAt(host, url, state)
     if (answer.delay) await wait(answer.delay, init.signal)

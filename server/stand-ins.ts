@@ -7,6 +7,7 @@ import type { ServerResponse } from 'node:http'
 import { extname, join, normalize, relative, sep } from 'node:path'
 import { writeZip } from '../core/exchange/zip.ts'
 import { standInDemand } from './services/stand-in-demand.ts'
+import { standInResults } from './services/stand-in-results.ts'
 import { typeOf } from './types.ts'
 
 const folder = join(import.meta.dirname, '../stand-ins/site')
@@ -21,6 +22,7 @@ export function demoArchive(): Uint8Array {
 
 const services: Record<string, (parameters: URLSearchParams) => { status: number; body: object }> = {
   '/stand-ins/demand': standInDemand,
+  '/stand-ins/results': standInResults,
 }
 
 export function serveStandIn({ pathname, searchParams }: URL, response: ServerResponse): void {

@@ -4,19 +4,25 @@ import { useMemo, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { useSearchParams } from 'react-router'
 import { toast } from 'sonner'
-import { demandQuestionSchema, phrasesOfAnswer, type DemandQuestion } from '../../core/keywords/demand.ts'
+import {
+  demandQuestionSchema,
+  phrasesOfAnswer,
+  type DemandAnswer,
+  type DemandQuestion,
+} from '../../core/keywords/demand.ts'
 import {
   foldPhrases,
   hasStem,
   helperWords,
-  isQuestion,
   markets,
   sameWording,
   type FoldedPhrase,
   type Market,
   type Phrase,
 } from '../../core/keywords/phrases.ts'
+import { isQuestion } from '../../core/words/questions.ts'
 import { today, type Session } from '../session/session.ts'
+import { useService, useServiceOff, type Told } from '../session/use-service.ts'
 import { Choice } from '../ui/choice.tsx'
 import { FilePick } from '../ui/file-pick.tsx'
 import { FormField } from '../ui/form.tsx'
@@ -28,7 +34,6 @@ import { PhraseSheet } from './phrase-sheet.tsx'
 import { PhraseTable } from './phrase-table.tsx'
 import { SitePhrases } from './site-phrases.tsx'
 import { listPhrases, type SiteKeywords } from './site-keywords.ts'
-import { useDemand, useDemandOff, type Demand } from './use-demand.ts'
 
 const marketNames: Record<Market, string> = {
   local: 'in one place',
@@ -43,8 +48,8 @@ export function FindPhrases({ session, keywords }: { session: Session; keywords:
   const [search, setSearch] = useSearchParams()
   const [again, setAgain] = useState(0)
   const question = useMemo(() => questionFrom(search, keywords.lang), [search, keywords.lang])
-  const off = useDemandOff()
-  const demand = useDemand(off ? null : question, again)
+  const off = useServiceOff('demand')
+  const demand = useService<DemandAnswer>('demand', off ? null : question, again)
   const [other, setOther] = useState<{ title: string; phrases: Phrase[] } | null>(null)
   const [fromSite, setFromSite] = useState(false)
   const [sheet, setSheet] = useState<File | null>(null)
@@ -172,7 +177,7 @@ function questionFrom(search: URLSearchParams, language: string): DemandQuestion
 }
 
 function foundIn(
-  demand: Demand | null,
+  demand: Told<DemandAnswer> | null,
   question: DemandQuestion | null,
 ): { title: string; phrases: Phrase[] } | null {
   if (demand?.state !== 'answered') return null

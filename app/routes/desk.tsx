@@ -9,6 +9,7 @@ import { DataSheet } from '../sheets/data/data-sheet.tsx'
 import { GalleySheet } from '../sheets/galley/galley-sheet.tsx'
 import { HeadSheet } from '../sheets/head/head-sheet.tsx'
 import { OutlineSheet } from '../sheets/outline/outline-sheet.tsx'
+import { LineUpSheet } from '../sheets/line-up/line-up-sheet.tsx'
 import { LinksSheet } from '../sheets/links/links-sheet.tsx'
 import { PageList } from '../desk/page-list.tsx'
 import { SnippetSheet } from '../sheets/snippet/snippet-sheet.tsx'
@@ -24,10 +25,11 @@ import { download } from '../ui/download.ts'
 import { core } from '../workers/client.ts'
 import { ledgerOrder, siteMarkCounts } from '../ledger/order.ts'
 
-const sheets = ['snippet', 'outline', 'galley', 'links', 'data', 'head', 'source'] as const
+const sheets = ['snippet', 'line-up', 'outline', 'galley', 'links', 'data', 'head', 'source'] as const
 type SheetName = (typeof sheets)[number]
 const sheetNames: Record<SheetName, string> = {
   snippet: 'Snippet',
+  'line-up': 'Line-up',
   outline: 'Outline',
   galley: 'Galley',
   links: 'Links',
@@ -168,6 +170,9 @@ export default function Desk() {
               <Boundary on={[page, sheet]}>
                 {sheet === 'snippet' && (
                   <SnippetSheet key={page} session={session} row={row} decisions={decisions} view={view} />
+                )}
+                {sheet === 'line-up' && (
+                  <LineUpSheet key={page} session={session} row={row} view={view} decisions={decisions} />
                 )}
                 {sheet === 'outline' && (
                   <OutlineSheet

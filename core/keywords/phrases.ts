@@ -2,7 +2,8 @@
 import Joi from 'joi'
 import { fold } from '../strings.ts'
 import { compileKeyword } from '../words/match.ts'
-import { languageOf, primaryLanguage, wordsOf } from '../words/stem.ts'
+import { auxiliaries, questionWordsOf } from '../words/questions.ts'
+import { languageOf, wordsOf } from '../words/stem.ts'
 
 export const markets = ['local', 'national', 'worldwide'] as const
 /** Where the people are who search. */
@@ -49,41 +50,6 @@ export const sameWording = (phrase: string): string =>
 export function wordFormsOf(phrase: string, lang: string | null): string {
   const { stems } = compileKeyword(phrase, lang)
   return [...stems].sort().join(' ')
-}
-
-/** Words that begin a question, by language; common practice, no source. */
-const questionWords: Record<string, string> = {
-  da: 'hvad hvordan hvor hvornår hvorfor hvem hvilken hvilke hvilket kan skal må er',
-  de: 'was wie wo wann warum weshalb wer welche welcher welches wieviel woher wohin kann darf ist sind',
-  en: 'how what when where why who whose which can do does did is are should could will would may',
-  es: 'qué que cómo como dónde donde cuándo cuando quién quien cuál cual cuánto cuanto cuánta cuántos',
-  fi: 'mikä mitä miten milloin missä miksi kuka voiko onko',
-  fr: 'que quoi comment où quand pourquoi qui quel quelle quels quelles combien',
-  it: 'che cosa come dove quando perché chi quale quali quanto quanta',
-  nb: 'hva hvordan hvor når hvorfor hvem hvilken hvilke hvilket kan er',
-  nl: 'wat hoe waar wanneer waarom wie welke hoeveel kan mag is',
-  pt: 'que como onde quando porque quem qual quais quanto',
-  sv: 'vad hur var när varför vem vilken vilka vilket kan är',
-}
-/** Of these, words that only help another verb: they say nothing of what is asked. */
-const auxiliaries = new Set(
-  'can do does did is are should could will would may kan skal må er kann darf ist sind mag voiko onko är'.split(
-    ' ',
-  ),
-)
-const questions = new Map(
-  Object.entries(questionWords).map(([lang, words]) => [lang, new Set(words.split(' '))]),
-)
-const questionsOf = (lang: string | null): ReadonlySet<string> => {
-  const tag = primaryLanguage(lang)
-  return questions.get(tag === 'no' || tag === 'nn' ? 'nb' : tag) ?? new Set()
-}
-
-/** Whether a phrase asks something: it ends in a question mark, or begins with a word that asks. */
-export function isQuestion(phrase: string, lang: string | null): boolean {
-  if (/[?？؟]\s*$/.test(phrase)) return true
-  const words = wordsOf(phrase)
-  return words.length > 2 && questionsOf(lang).has(words[0]!.word)
 }
 
 /** Phrases of the same word forms as one: the one in most demand, and how the others are worded. */
@@ -139,7 +105,7 @@ const telling = new Set([
 /** Words that two phrases or more have beside those of the topic, the most frequent first. */
 export function helperWords(phrases: readonly Phrase[], topic: string, lang: string | null): HelperWord[] {
   const language = languageOf(lang)
-  const asks = questionsOf(lang)
+  const asks = questionWordsOf(lang)
   const ofTopic = new Set(wordsOf(topic).map(({ word }) => language.stem(word)))
   const known = new Map<string, HelperWord & { forms: Map<string, number> }>()
   for (const { phrase, monthly } of phrases) {

@@ -5,7 +5,10 @@ import { afterEach, describe, expect, it } from 'vitest'
 import { demandAnswerSchema, type DemandAnswer } from '../../core/keywords/demand.ts'
 import { addressOfService, askService } from './ask.ts'
 import { demandService } from './demand.ts'
+import { resultsAnswerSchema, type Result, type ResultsAnswer } from '../../core/results/line-up.ts'
+import { competitorPage } from './competitors.ts'
 import { standInDemand } from './stand-in-demand.ts'
+import { standInResults } from './stand-in-results.ts'
 
 const servers: Server[] = []
 async function serving(listener: RequestListener): Promise<void> {
@@ -115,5 +118,47 @@ describe('the stand-in for demand', () => {
     'topic=x&market=national&limit=0',
   ])('refuses what does not keep to the contract: %s', (query) => {
     expect(asked(query).status).toBe(400)
+  })
+})
+
+describe('the stand-in for results', () => {
+  const results = (query: string) => standInResults(new URLSearchParams(query)).body as ResultsAnswer
+  it('lines up ten results as the contract says, others in another market, the same each time', () => {
+    const query = 'phrase=lighthouse+tours&market=national'
+    const { value, error } = resultsAnswerSchema.validate(results(query))
+    expect(error).toBeUndefined()
+    expect(value!.results.map((r: Result) => r.position)).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9, 10])
+    expect(results(query)).toEqual(results(query))
+    const order = (q: string) => results(q).results.map((r) => r.url)
+    expect(order('phrase=lighthouse+tours&market=worldwide')).not.toEqual(order(query))
+    expect(value!.questions.length).toBeGreaterThan(0)
+    expect(standInResults(new URLSearchParams('market=national')).status).toBe(400)
+  })
+  it('has our page among some of them, now and then in other words', () => {
+    const ours = [
+      'lighthouse tours',
+      'knot course',
+      'island lighthouse',
+      'sea chart',
+      'fog signal',
+      'lighthouse jobs',
+      'boat crossing',
+    ].flatMap((phrase) =>
+      results(`phrase=${encodeURIComponent(phrase)}&market=national`).results.filter((r) =>
+        r.url.startsWith('https://farrowskerry.example/'),
+      ),
+    )
+    expect(ours.length).toBeGreaterThan(1)
+  })
+  it('names pages that can be fetched and read', () => {
+    for (const { url, title } of results('phrase=knot+course&market=national').results) {
+      const { hostname, pathname } = new URL(url)
+      if (hostname === 'farrowskerry.example') continue
+      const html = competitorPage(hostname, decodeURIComponent(pathname))!
+      expect(html).toContain('<h1>Knot Course</h1>')
+      expect(html).toContain(`<title>${title.replace(/&/g, '&amp;')}</title>`)
+    }
+    expect(competitorPage('nobody.example', '/')).toBeNull()
+    expect(competitorPage('chartroom.example', '/a/b/')).toBeNull()
   })
 })

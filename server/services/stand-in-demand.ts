@@ -1,8 +1,9 @@
 /** The stand-in for the demand service: invented topics with their phrases, seasons and markets. */
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { chanceOf } from './competitors.ts'
 import { demandQuestionSchema, type DemandAnswer, type DemandQuestion } from '../../core/keywords/demand.ts'
-import { isQuestion } from '../../core/keywords/phrases.ts'
+import { isQuestion } from '../../core/words/questions.ts'
 import { compileKeyword } from '../../core/words/match.ts'
 import { primaryLanguage } from '../../core/words/stem.ts'
 
@@ -90,11 +91,4 @@ function monthsOf(mean: number, season: readonly number[], asOf: string, phrase:
     const noise = 0.92 + 0.16 * chanceOf(`${phrase} ${month}`)
     return Math.round((mean * season[month]! * noise) / usual)
   })
-}
-
-/** From 0 to 1, the same for the same text (FNV-1a). */
-function chanceOf(text: string): number {
-  let hash = 0x811c9dc5
-  for (const c of text) hash = Math.imul(hash ^ c.codePointAt(0)!, 0x01000193)
-  return (hash >>> 0) / 0xffffffff
 }

@@ -43,7 +43,7 @@ test('the sheets of a page are gone through with the arrow keys, and keys work i
   const site = await openDemo(page)
   await openDesk(page, site, 'tours/tower.html')
   await page.getByRole('tab', { name: 'Snippet' }).focus()
-  for (const name of ['Outline', 'Galley', 'Data', 'Head', 'Source', 'Snippet']) {
+  for (const name of ['Line-up', 'Outline', 'Galley', 'Links', 'Data', 'Head', 'Source', 'Snippet']) {
     await page.keyboard.press('ArrowRight')
     await expect(page.getByRole('tab', { name })).toBeFocused()
     await expect(page.getByRole('tabpanel', { name })).toBeVisible()

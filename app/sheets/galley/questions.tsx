@@ -1,6 +1,7 @@
 /** Questions that people ask around the page's phrases, offered to be answered here. */
 import { useMemo } from 'react'
-import { isQuestion, sameWording, wordFormsOf } from '../../../core/keywords/phrases.ts'
+import { sameWording, wordFormsOf } from '../../../core/keywords/phrases.ts'
+import { isQuestion } from '../../../core/words/questions.ts'
 import { phrasesOf } from '../../../core/work/decisions.ts'
 import { compileKeyword } from '../../../core/words/match.ts'
 import type { Session } from '../../session/session.ts'
