@@ -29,7 +29,7 @@ export function Clashes({ session, keywords }: { session: Session; keywords: Sit
         </span>
       </summary>
       {open && (
-        <ul className="mt-2">
+        <ul className="mt-2 max-h-72 overflow-auto">
           {clashes.slice(0, MOST).map((clash) => (
             <ClashLine
               key={`${clash.kind} ${clash.phrase}`}

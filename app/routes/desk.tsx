@@ -172,7 +172,14 @@ export default function Desk() {
                   <SnippetSheet key={page} session={session} row={row} decisions={decisions} view={view} />
                 )}
                 {sheet === 'line-up' && (
-                  <LineUpSheet key={page} session={session} row={row} view={view} decisions={decisions} />
+                  <LineUpSheet
+                    key={page}
+                    session={session}
+                    row={row}
+                    view={view}
+                    decisions={decisions}
+                    onAnswer={(answer) => open(row.path, { sheet: 'galley', answer })}
+                  />
                 )}
                 {sheet === 'outline' && (
                   <OutlineSheet
@@ -185,7 +192,14 @@ export default function Desk() {
                   />
                 )}
                 {sheet === 'galley' && (
-                  <GalleySheet key={page} session={session} row={row} view={view} decisions={decisions} />
+                  <GalleySheet
+                    key={page}
+                    session={session}
+                    row={row}
+                    view={view}
+                    decisions={decisions}
+                    toAnswer={search.get('answer')}
+                  />
                 )}
                 {sheet === 'links' && (
                   <LinksSheet key={page} session={session} row={row} view={view} decisions={decisions} />

@@ -49,6 +49,10 @@ test('ours is set at places, typed where it stands, a take is chosen there, and 
   await page.getByRole('option', { name: 'worldwide' }).click()
   await expect(first).not.toHaveText(before!)
   await checkAccess(page, 'the line-up on a narrow screen')
+  await page.getByLabel('Where the eye lands').check()
+  await expect(page.getByTestId('eye').getByRole('listitem')).toHaveCount(10)
+  await checkAccess(page, 'where the eye lands')
+  await page.getByLabel('Where the eye lands').uncheck()
   // The service is down: what is not known is said, what was known today is there.
   await page.route('**/results', (route) =>
     route.fulfill({ json: { ok: false, off: false, why: 'The results service answered with status 503.' } }),
@@ -59,5 +63,12 @@ test('ours is set at places, typed where it stands, a take is chosen there, and 
   await lineUp.getByLabel('Results for').fill('lighthouse tours')
   await lineUp.getByRole('button', { name: 'Look up' }).click()
   await expect(ours).toBeVisible()
+  // A question is taken to the galley.
+  await lineUp
+    .getByRole('button', { name: /^Answer on this page: / })
+    .first()
+    .click()
+  await expect(page.getByTestId('new-block').getByLabel('The question')).toHaveValue(/\?$/)
+  await expect(page.getByLabel('Its answer')).toBeFocused()
   expect(problems).toEqual([])
 })

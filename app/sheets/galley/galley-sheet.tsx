@@ -20,13 +20,24 @@ import { Row, type RowActions } from './row.tsx'
 import { useGalley } from './use-galley.ts'
 
 /** The page's running text, block by block, edited in place, with its phrases picked out. */
-export function GalleySheet({ session, row, decisions, view }: SheetProps) {
+export function GalleySheet({
+  session,
+  row,
+  decisions,
+  view,
+  toAnswer = null,
+}: SheetProps & {
+  /** A question that is to be answered, from another sheet. */
+  toAnswer?: string | null
+}) {
   const page = row.id
   const lang = row.lang ?? session.get().style.language
   const helpers = useHelpers(session, decisions, lang)
   const galley = useGalley(session, page, view, helpers)
   const [editing, setEditing] = useState<string | null>(null)
-  const [composing, setComposing] = useState<Composing | null>(null)
+  const [composing, setComposing] = useState<Composing | null>(
+    toAnswer === null ? null : { behind: LAST, kind: 'question', text: toAnswer },
+  )
   const [furniture, setFurniture] = useState(false)
   const phrases = usePhrases(decisions)
   const questions = useQuestions(session, phrases, galley?.blocks, lang)
@@ -46,6 +57,9 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
 
   if (!galley) return <p className="font-serif text-[15px] text-ink-2 italic">Reading …</p>
 
+  const last = main.findLast((b) => b.behind !== null)
+  const isBehind = (block: GalleyBlock) =>
+    composing !== null && (composing.behind === block.key || (composing.behind === LAST && block === last))
   const shown = (blocks: GalleyBlock[]) =>
     blocks.map((block, i) => (
       <Row
@@ -53,7 +67,7 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
         block={block}
         typed={typedIn(block, decisions)}
         isEditing={editing !== null && editing === block.key}
-        composing={composing !== null && composing.behind === block.key ? composing : null}
+        composing={isBehind(block) ? composing : null}
         lang={row.lang}
         sectionWords={sections.get(block) ?? null}
         leadWords={galley.leadWords}
@@ -90,8 +104,7 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
         <Questions
           questions={questions}
           onAnswer={(question) => {
-            const last = main.findLast((b) => b.behind !== null)
-            if (last?.key) setComposing({ behind: last.key, kind: 'question', text: question })
+            setComposing({ behind: LAST, kind: 'question', text: question })
           }}
         />
         <Placed view={view} />
@@ -124,6 +137,9 @@ export function GalleySheet({ session, row, decisions, view }: SheetProps) {
     </BesideMargin>
   )
 }
+
+/** Behind the last block of the main content. */
+const LAST = 'last'
 
 /** A block that is being typed: what it would stand behind, and what it begins as. */
 interface Composing extends FirstBlock {

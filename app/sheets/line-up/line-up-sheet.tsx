@@ -17,6 +17,7 @@ import type { Screen } from '../../../core/measure/snippet.ts'
 import type { SheetProps } from '../sheet-props.ts'
 import { useDraftedResult } from '../snippet/drafted-result.ts'
 import { Among } from './among.tsx'
+import { EyeView } from './eye-view.tsx'
 import { FiguresLine, Summary } from './figures.tsx'
 import { OurResult } from './our-result.tsx'
 
@@ -29,7 +30,7 @@ const marketNames: Record<Market, string> = {
 /** Where the editor has set each page's result, while the application is open: another sheet is soon looked at. */
 const placesSet = new Map<string, number>()
 
-export function LineUpSheet(props: SheetProps) {
+export function LineUpSheet(props: SheetProps & { onAnswer(question: string): void }) {
   const { session, row, decisions, view } = props
   const primary = (decisions['keyword:primary'] as string | undefined) ?? ''
   const secondary = (decisions['keyword:secondary'] as string[] | undefined) ?? []
@@ -38,6 +39,7 @@ export function LineUpSheet(props: SheetProps) {
   const [market, setMarket] = useState<Market>('national')
   const [place, setPlace] = useState('')
   const [screen, setScreen] = useState<Screen>('wide')
+  const [eye, setEye] = useState(false)
   const [position, setPosition] = useState(placesSet.get(row.id) ?? null)
   const [again, setAgain] = useState(0)
   const phrase = other ?? own[0] ?? ''
@@ -68,6 +70,10 @@ export function LineUpSheet(props: SheetProps) {
           ]}
           onChange={(value) => setScreen(value)}
         />
+        <label className="flex items-baseline gap-1.5">
+          <input type="checkbox" checked={eye} onChange={(e) => setEye(e.target.checked)} /> Where the eye
+          lands
+        </label>
         {told?.state === 'answered' && (
           <span className="ml-auto text-ink-3">
             {told.answer.asOf}, {told.source}
@@ -107,6 +113,7 @@ export function LineUpSheet(props: SheetProps) {
             answer={told.answer}
             phrase={phrase}
             screen={screen}
+            eye={eye}
             position={position}
             onPosition={(at) => {
               placesSet.set(row.id, at)
@@ -191,16 +198,21 @@ function PlaceField({ onPlace }: { onPlace(place: string): void }) {
 }
 
 function Results({
+  onAnswer,
   answer,
   phrase,
   screen,
+  eye,
   position,
   onPosition,
   ...props
 }: SheetProps & {
+  onAnswer(question: string): void
   answer: ResultsAnswer
   phrase: string
   screen: Screen
+  /** Whether it is drawn as the model of the eye has it. */
+  eye: boolean
   position: number | null
   onPosition(position: number): void
 }) {
@@ -251,6 +263,30 @@ function Results({
       />
     </li>
   )
+  const drawnByEye = useMemo(
+    () =>
+      [
+        ...others.slice(0, place - 1).map((r) => ({ ...r, isOurs: false })),
+        { url, title, description, isOurs: true },
+        ...others.slice(place - 1, LINE_UP - 1).map((r) => ({ ...r, isOurs: false })),
+      ].map(({ url: address, title: t, description: d, isOurs }) => ({
+        url: address,
+        title: t,
+        description: d,
+        isOurs,
+      })),
+    [others, place, url, title, description],
+  )
+  if (eye)
+    return (
+      <EyeView
+        results={drawnByEye}
+        phrase={phrase}
+        screen={screen}
+        slots={drafted.style.slots}
+        lang={drafted.lang}
+      />
+    )
   return (
     <>
       <Summary comparison={comparison} others={others.length} phrase={phrase} />
@@ -288,8 +324,16 @@ function Results({
           <h2 className="font-serif text-[17px]">Questions around this phrase</h2>
           <ul className="mt-1 text-[13px]">
             {answer.questions.map((question) => (
-              <li key={question} className="py-0.5 font-serif text-[15px]">
-                {question}
+              <li key={question} className="flex items-baseline gap-4 border-t border-rule-2 py-1">
+                <span className="font-serif text-[15px]">{question}</span>
+                <button
+                  type="button"
+                  className="quiet"
+                  aria-label={`Answer on this page: ${question}`}
+                  onClick={() => onAnswer(question)}
+                >
+                  Answer it on this page
+                </button>
               </li>
             ))}
           </ul>

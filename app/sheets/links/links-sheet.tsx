@@ -172,7 +172,7 @@ function FromOthers({
           return (
             <li
               key={`${where} ${words}`}
-              className="grid grid-cols-[minmax(0,1fr)_110px_minmax(0,1fr)] gap-4 border-t border-rule-2 py-1"
+              className="grid grid-cols-[minmax(0,1fr)_104px_minmax(0,1.3fr)] gap-4 border-t border-rule-2 py-1"
             >
               <span className="truncate font-serif text-[15px]">{words ? `“${words}”` : 'no words'}</span>
               <span className="text-ink-2">{placeNames[where]}</span>
@@ -224,7 +224,7 @@ function ToOthers({ links, session }: { links: LinksView; session: Session }) {
           return (
             <li
               key={i}
-              className="grid grid-cols-[minmax(0,1fr)_110px_minmax(0,1fr)] gap-4 border-t border-rule-2 py-1"
+              className="grid grid-cols-[minmax(0,1fr)_104px_minmax(0,1.3fr)] gap-4 border-t border-rule-2 py-1"
             >
               <span className="truncate font-serif text-[15px]">
                 {link.words ? `“${link.words}”` : 'no words'}
