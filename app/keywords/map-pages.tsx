@@ -79,7 +79,7 @@ function PageLine({
   const { setNodeRef, isOver } = useDroppable({ id: row.id })
   const { siteId } = useParams()
   const take = (phrase: string) =>
-    void assignPhrases(session, `“${phrase}” taken from ${pageName(row)}`, [
+    void assignPhrases(session, `“${phrase}” removed from ${pageName(row)}`, [
       { page: row.id, phrase, role: null },
     ])
   return (
@@ -139,8 +139,8 @@ function Phrase({
       <button
         type="button"
         className="px-1 text-[13px] text-ink-3 hover:text-ink"
-        aria-label={`Take “${phrase}” from ${page}`}
-        title="Take it away"
+        aria-label={`Remove “${phrase}” from ${page}`}
+        title="Remove it"
         onClick={onTake}
       >
         ×

@@ -66,12 +66,12 @@ export function PagePicker({
                     type="button"
                     className="quiet"
                     onClick={() =>
-                      void assignPhrases(session, `“${phrase}” taken from ${pageName(row)}`, [
+                      void assignPhrases(session, `“${phrase}” removed from ${pageName(row)}`, [
                         { page: id, phrase: asAssigned, role: null },
                       ])
                     }
                   >
-                    Take it away
+                    Remove it
                   </button>
                 </li>
               )

@@ -79,7 +79,7 @@ export function repairSite(site: RepairableSite, asked: { only: ReadonlySet<stri
   ): { state: Evaluated; decisions: Decisions; moves: Moves } | { why: string } {
     const before = decisionsOf(page.id)
     const repair = resolveRepair(now.proof, mark.repair!)
-    if (!repair) return { why: 'It would change what the draft puts in.' }
+    if (!repair) return { why: 'It would change what the draft inserts.' }
     const { edits } = repair
     const decisions: Record<string, unknown> = { ...before }
     let moves = setting.moves

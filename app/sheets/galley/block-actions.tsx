@@ -44,11 +44,11 @@ export function BlockActions({
       )}
       {block.behind !== null && (
         <button type="button" className="quiet" onClick={onPutIn}>
-          Put in behind it
+          Insert below
         </button>
       )}
       <button type="button" className="quiet" onClick={onRemove}>
-        Take it out
+        Remove it
       </button>
       {block.links.map((link, i) => (
         <span key={i} className="min-w-0 truncate text-ink-2">
@@ -56,10 +56,10 @@ export function BlockActions({
           <button
             type="button"
             className="quiet"
-            aria-label={`Take the link of “${link.words}” away`}
+            aria-label={`Remove the link of “${link.words}”`}
             onClick={() => onUnlink(link)}
           >
-            take the link away
+            remove the link
           </button>
         </span>
       ))}

@@ -36,14 +36,14 @@ export function galleyEdits(session: Session, page: PageId) {
       const blocks = editOf(putIn.after)?.blocks ?? []
       const isEmpty = (b: NewBlock) => b.text.trim() === '' && (b.answer ?? '').trim() === ''
       if (blocks.some(isEmpty))
-        change('New text taken out', putIn.after, (now) => ({
+        change('New text removed', putIn.after, (now) => ({
           ...now,
           blocks: (now?.blocks ?? []).filter((b) => !isEmpty(b)),
         }))
     },
     remove({ key, putIn }: GalleyBlock): void {
-      if (!putIn) return change('Text taken out', key!, () => ({ remove: true }))
-      change('New text taken out', putIn.after, (now) => ({
+      if (!putIn) return change('Text removed', key!, () => ({ remove: true }))
+      change('New text removed', putIn.after, (now) => ({
         ...now,
         blocks: (now?.blocks ?? []).filter((b) => b.id !== putIn.id),
       }))
@@ -55,7 +55,7 @@ export function galleyEdits(session: Session, page: PageId) {
       }))
     },
     unlink({ key }: GalleyBlock, link: BlockLink): void {
-      change('Link taken away', key!, (now) =>
+      change('Link removed', key!, (now) =>
         link.byte === null
           ? {
               ...now,
@@ -78,7 +78,7 @@ export function galleyEdits(session: Session, page: PageId) {
     },
     /** Puts a new block behind one, or behind one of those put in there before. */
     putIn({ behind, putIn }: GalleyBlock, block: Omit<NewBlock, 'id'>): void {
-      change('Text put in', `after@${behind}`, (now) => {
+      change('Text inserted', `after@${behind}`, (now) => {
         const blocks = now?.blocks ?? []
         const number = Math.max(0, ...blocks.map((b) => Number(b.id.slice(1)) || 0)) + 1
         const at = putIn ? blocks.findIndex((b) => b.id === putIn.id) + 1 : 0

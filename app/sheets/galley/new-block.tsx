@@ -61,7 +61,7 @@ export function NewBlockForm({
       }}
     >
       <p className="flex items-baseline gap-3 pb-1 text-[13px]">
-        <label htmlFor={`${id}-kind`}>Put in</label>
+        <label htmlFor={`${id}-kind`}>Insert</label>
         <select
           id={`${id}-kind`}
           className="border-b border-sign bg-paper"
@@ -100,7 +100,7 @@ export function NewBlockForm({
       )}
       <p className="mt-1 flex items-baseline gap-4 text-[13px]">
         <button type="submit" className="action" disabled={!isWhole}>
-          Put it in <kbd>Ctrl Enter</kbd>
+          Insert it <kbd>Ctrl Enter</kbd>
         </button>
         <button type="button" className="quiet" onClick={onCancel}>
           Cancel <kbd>Esc</kbd>

@@ -82,7 +82,7 @@ export function OutlineSheet({
     )
     if ('why' in now) return setSaid(now.why)
     if (now.changes.length > 0 && now.changes.every((c) => isPutIn(c.key)))
-      return setSaid('This heading was put in on the Galley sheet. Change it there.')
+      return setSaid('This heading was inserted on the Galley sheet. Change it there.')
     setSaid(`${all.find((l) => l.key === key)?.text || 'Empty heading'}: ${now.label}`)
     refocus.current = tree.current?.contains(document.activeElement) ?? false
     void session.decide(now.label, () => {

@@ -13,7 +13,7 @@ const UNCERTAIN =
   'The page’s tags are not closed where they seem to be around here, so it is not certain where a new block would stand. Mend them in the source first.'
 
 const BEFORE_OTHERS =
-  'It would stand before what was put in first: of the blocks behind one, list entries come first. Put it behind another block.'
+  'It would stand before what was inserted first: of several blocks after one, list entries come first. Insert it after another block.'
 
 /** The splices of an edit that puts blocks behind the one at a byte of the source: one for each of them, in their order. */
 export function afterSplices(

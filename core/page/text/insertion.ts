@@ -58,10 +58,10 @@ const HOLDS_FLOW = new Set([
 const LISTS = new Set(['ul', 'ol', 'menu'])
 const TABLE_PARTS = new Set(['table', 'thead', 'tbody', 'tfoot', 'tr', 'td', 'th', 'caption'])
 
-const NO_PLACE = 'A block of this kind cannot stand here. Put it behind another block.'
+const NO_PLACE = 'A block of this kind cannot stand here. Insert it after another block.'
 const MID_LIST =
-  'It would stand in the middle of a list. Put it behind the last entry, or put in a list entry.'
-const IN_TABLE = 'Nothing is put into tables. Put it behind the table.'
+  'It would stand in the middle of a list. Insert it after the last entry, or insert a list entry.'
+const IN_TABLE = 'Nothing can be inserted into a table. Insert it after the table.'
 const UNCLOSED = 'What it would follow is not closed where it seems to be. Mend it in the source first.'
 
 type Placing = { ok: true; place: InsertionPlace } | { ok: false; why: string }
