@@ -219,9 +219,15 @@ function Results({
   const { row, view } = props
   const drafted = useDraftedResult(props)
   const url = view?.url ?? row.url
+  const oldUrl = view?.address.oldUrl
   const { others, ours } = useMemo(
-    () => withoutOurs(answer.results, (address) => sameAddress(address, url)),
-    [answer, url],
+    // Today’s results show the page at its old address, where its slug is to change.
+    () =>
+      withoutOurs(
+        answer.results,
+        (address) => sameAddress(address, url) || (oldUrl !== undefined && sameAddress(address, oldUrl)),
+      ),
+    [answer, url, oldUrl],
   )
   const place = Math.min(others.length + 1, position ?? ours?.position ?? 1)
   const keyword = useMemo(() => compileKeyword(phrase, drafted.lang), [phrase, drafted.lang])
