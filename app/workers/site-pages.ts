@@ -30,10 +30,16 @@ interface Learnt {
 }
 const learntBySite = new WeakMap<Open, Map<PageId, Learnt>>()
 
-/** What was learnt of the open site's pages and holds still. */
-export function learntOf(open: Open): Map<PageId, Learnt> {
+/** What was learnt, whether it holds or not. */
+function keptOf(open: Open): Map<PageId, Learnt> {
   let known = learntBySite.get(open)
   if (!known) learntBySite.set(open, (known = new Map()))
+  return known
+}
+
+/** What was learnt of the open site's pages and holds still. */
+export function learntOf(open: Open): Map<PageId, Learnt> {
+  const known = keptOf(open)
   for (const [id, { basis }] of known) if (open.rows.get(id)?.basis !== basis) known.delete(id)
   return known
 }
@@ -62,7 +68,8 @@ export function learn(open: Open, { identity, page }: Reading): void {
   const { id } = identity
   const { setting } = open
   const { language } = setting.style
-  learntOf(open).set(id, {
+  // Put in without a look at all others: this is done for every page.
+  keptOf(open).set(id, {
     basis: open.rows.get(id)?.basis,
     words: pageWords(id, page, setting.base, language),
     naming: namingPhrases(page, language),

@@ -2,10 +2,8 @@
 import { addressKey } from '../addresses/addresses.ts'
 import type { PageId } from '../site/page-identity.ts'
 import type { Keywords } from '../words/match.ts'
+import { LONGEST_PHRASE } from '../keywords/phrases.ts'
 import type { Row, Table } from './csv.ts'
-
-/** Longer phrases than this are cut: nobody searches with them. */
-const LONGEST_PHRASE = 200
 
 export interface KeywordsRead {
   matched: ({ id: PageId } & Keywords)[]

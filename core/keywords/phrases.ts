@@ -1,6 +1,7 @@
 /** Phrases that people search with: what is kept of one, which are questions, which fold together, which words help. */
 import Joi from 'joi'
 import { fold } from '../strings.ts'
+import { keywordKey } from '../site/site-index.ts'
 import { compileKeyword } from '../words/match.ts'
 import { auxiliaries, questionWordsOf } from '../words/questions.ts'
 import { languageOf, wordsOf } from '../words/stem.ts'
@@ -48,8 +49,7 @@ export const sameWording = (phrase: string): string =>
 
 /** A key under which phrases of the same word forms meet, in any order: "knot course" and "courses in knots". */
 export function wordFormsOf(phrase: string, lang: string | null): string {
-  const { stems } = compileKeyword(phrase, lang)
-  return [...stems].sort().join(' ')
+  return keywordKey(compileKeyword(phrase, lang)) ?? ''
 }
 
 /** Phrases of the same word forms as one: the one in most demand, and how the others are worded. */

@@ -1,6 +1,5 @@
 /** Ours in the line-up: typed where it stands, moved by its place, its takes put in by their keys. */
 import { shownAddress } from '../../../core/addresses/addresses.ts'
-import { foldText } from '../../../core/measure/width.ts'
 import type { Screen } from '../../../core/measure/snippet.ts'
 import type { ResultFigures } from '../../../core/results/line-up.ts'
 import { takesOf } from '../../../core/work/decisions.ts'
@@ -8,7 +7,8 @@ import { DrawnResult } from '../../result/drawn-result.tsx'
 import { emphasised } from '../../result/emphasis.ts'
 import { TypedText } from '../../result/typed-text.tsx'
 import type { SheetProps } from '../sheet-props.ts'
-import type { DraftedResult } from '../snippet/drafted-result.ts'
+import { typeInResult, type DraftedResult } from '../snippet/drafted-result.ts'
+import { chooseTake } from '../snippet/takes.tsx'
 import { FiguresLine } from './figures.tsx'
 
 export function OurResult({
@@ -38,16 +38,8 @@ export function OurResult({
   const { typed, filled, measured, style, lang } = drafted
   const { slots } = style
   const page = row.id
-  const type = (target: 'title' | 'meta:description', value: string) => {
-    const source = target === 'title' ? view?.sourceTitle : view?.sourceDescription
-    const isSource = source != null && foldText(value) === source
-    session.type(
-      page,
-      `edit:${target}`,
-      isSource ? undefined : { value },
-      target === 'title' ? 'Title' : 'Meta description',
-    )
-  }
+  const type = (target: 'title' | 'meta:description', value: string) =>
+    typeInResult({ session, row, view }, target, value)
   const takes = takesOf(decisions, 'title')
   return (
     <li
@@ -113,7 +105,12 @@ export function OurResult({
                 className="quiet max-w-64 truncate"
                 aria-pressed={take.text === typed.title}
                 title={take.text}
-                onClick={() => type('title', take.text)}
+                onClick={() =>
+                  chooseTake(session, page, 'title', take.text, {
+                    present: typed.title,
+                    source: view?.sourceTitle,
+                  })
+                }
               >
                 {i + 1}: {take.text}
               </button>

@@ -1,7 +1,7 @@
 /** The result as it is drafted: what was typed with its tokens filled, measured, and with its keywords in bold. */
 import { useState } from 'react'
 import { measure, type Measured } from '../../../core/measure/snippet.ts'
-import { textWidth } from '../../../core/measure/width.ts'
+import { foldText, textWidth } from '../../../core/measure/width.ts'
 import { styleFor, type HouseStyle } from '../../../core/rules/house-style.ts'
 import { fillTokens } from '../../../core/wording/tokens.ts'
 import { emphasised, type Run } from '../../result/emphasis.ts'
@@ -15,6 +15,22 @@ interface OfBoth<T> {
   title: T
   description: T
 }
+/** What is typed in a result; what the page says anyway is no edit. */
+export function typeInResult(
+  { session, row, view }: Pick<SheetProps, 'session' | 'row' | 'view'>,
+  target: 'title' | 'meta:description',
+  value: string,
+): void {
+  const source = target === 'title' ? view?.sourceTitle : view?.sourceDescription
+  const isSource = source != null && foldText(value) === source
+  session.type(
+    row.id,
+    `edit:${target}`,
+    isSource ? undefined : { value },
+    target === 'title' ? 'Title' : 'Meta description',
+  )
+}
+
 export interface DraftedResult {
   typed: OfBoth<string>
   filled: OfBoth<string>

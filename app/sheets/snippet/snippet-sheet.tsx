@@ -1,6 +1,5 @@
 import { useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { measure } from '../../../core/measure/snippet.ts'
-import { foldText } from '../../../core/measure/width.ts'
 import { BesideMargin } from '../../margin/beside-margin.tsx'
 import { useCommand } from '../../ui/command-registry.ts'
 import type { MarkView } from '../../workers/page-view.ts'
@@ -8,7 +7,7 @@ import type { SheetProps } from '../sheet-props.ts'
 import { AddressDrawer } from './address.tsx'
 import { Carriers } from './carriers.tsx'
 import { casedTitle, CasingDrawer, houseCasing } from './casing.tsx'
-import { useDraftedResult } from './drafted-result.ts'
+import { typeInResult, useDraftedResult } from './drafted-result.ts'
 import { KeywordFields } from './keyword-fields.tsx'
 import { NarrowResult } from './narrow-result.tsx'
 import { Instead } from './shown-instead.tsx'
@@ -27,16 +26,7 @@ export function SnippetSheet(props: SheetProps) {
   const drafted = useDraftedResult(props)
   const { typed, filled, style, lang } = drafted
 
-  const type = (target: Target, value: string) => {
-    const source = target === 'title' ? view?.sourceTitle : view?.sourceDescription
-    const isSource = source != null && foldText(value) === source
-    session.type(
-      page,
-      `edit:${target}`,
-      isSource ? undefined : { value },
-      target === 'title' ? 'Title' : 'Meta description',
-    )
-  }
+  const type = (target: Target, value: string) => typeInResult(props, target, value)
   const decide = (target: Target, value: string, label: string) =>
     void session.decide(label, [{ page, key: `edit:${target}`, after: { value } }])
   const startFromInstead = () => {

@@ -26,6 +26,25 @@ export function keepTake(session: Session, page: string, role: Role, take: Take)
   })
 }
 
+/** Puts a wording in the result; what stood there is kept among the takes, so that it is not lost. */
+export function chooseTake(
+  session: Session,
+  page: string,
+  role: Role,
+  text: string,
+  { present, source }: { present: string; source: string | null | undefined },
+): void {
+  const key = role === 'title' ? 'edit:title' : 'edit:meta:description'
+  void session.decide(`Take of the ${names[role]} chosen`, () => {
+    const takes = takesOf(session.decisionsOf(page), role)
+    const keep =
+      present.trim() !== '' && !takes.some((t) => t.text === present)
+        ? [{ page, key: `takes:${role}`, after: [...takes, { text: present, from: '' }] }]
+        : []
+    return [{ page, key, after: text === source ? undefined : { value: text } }, ...keep]
+  })
+}
+
 interface TakesProps {
   session: Session
   page: string
@@ -70,20 +89,11 @@ function TakesList({ session, page, decisions, view, style, present, keywords, l
   const drafted = judged?.drafted ?? { title: [], description: [] }
   const marks = judged?.marks ?? {}
 
-  const choose = (role: Role, text: string) => {
-    const key = role === 'title' ? 'edit:title' : 'edit:meta:description'
-    const source = role === 'title' ? view?.sourceTitle : view?.sourceDescription
-    void session.decide(`Take of the ${names[role]} chosen`, () => {
-      const takes = takesOf(session.decisionsOf(page), role)
-      // What stood in the result is not lost when another is chosen.
-      const before = present[role]
-      const keep =
-        before.trim() !== '' && !takes.some((t) => t.text === before)
-          ? [{ page, key: `takes:${role}`, after: [...takes, { text: before, from: '' }] }]
-          : []
-      return [{ page, key, after: text === source ? undefined : { value: text } }, ...keep]
+  const choose = (role: Role, text: string) =>
+    chooseTake(session, page, role, text, {
+      present: present[role],
+      source: role === 'title' ? view?.sourceTitle : view?.sourceDescription,
     })
-  }
 
   return (
     <>
