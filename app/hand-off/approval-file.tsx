@@ -4,15 +4,20 @@ import latinExt from '@fontsource/arimo/files/arimo-latin-ext-400-normal.woff2?u
 import latin from '@fontsource/arimo/files/arimo-latin-400-normal.woff2?url'
 import { useState } from 'react'
 import { toast } from 'sonner'
-import { readAnswers, wordingHash } from '../../core/exchange/approval.ts'
+import { readAnswers, type GivenAnswer } from '../../core/exchange/approval-answers.ts'
+import { takeHash, wordingHash } from '../../core/exchange/approval.ts'
 import type { Decision } from '../store/work-log.ts'
 import type { Session } from '../session/session.ts'
+import { fieldValue } from '../session/field-value.ts'
+import { lineUpPlaces } from '../session/line-up-places.ts'
 import { today } from '../session/session.ts'
+import { takeChosen } from '../session/take-choice.ts'
 import { download, fileName } from '../ui/download.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { FilePick } from '../ui/file-pick.tsx'
 import { plural, someOf } from '../ui/plural.ts'
 import { tell } from '../ui/tell.ts'
+import type { PageForApproval } from '../workers/approval.ts'
 import { core } from '../workers/client.ts'
 import type { ChangedPage } from '../../core/exchange/hand-off.ts'
 
@@ -46,6 +51,25 @@ async function fontsFor(text: string): Promise<{ base64: string; range: string }
   )
 }
 
+/** What puts the takes that a colleague chose in place of the draft. */
+function takesAnswered(
+  session: Session,
+  { id, takes, typedTakes }: PageForApproval,
+  chosen: GivenAnswer['takes'],
+): Decision[] {
+  const row = session.get().rows.get(id)
+  if (!row) return []
+  return (['title', 'description'] as const).flatMap((role) => {
+    const at = takes[role].findIndex((text) => takeHash(text) === chosen[role])
+    if (at < 0) return []
+    const decisions = session.decisionsOf(id)
+    const target = role === 'title' ? 'title' : 'meta:description'
+    // Whether it is what the source says is not asked: an edit that changes nothing is shown as none.
+    const stood = { present: fieldValue(decisions, target, row), source: undefined }
+    return takeChosen(id, decisions, role, typedTakes[role][at]!, stood)
+  })
+}
+
 /** What a colleague without the application gets, and what comes back from them. */
 export function ForApproval({ session, pages }: { session: Session; pages: ChangedPage[] }) {
   const [open, setOpen] = useState(false)
@@ -55,13 +79,9 @@ export function ForApproval({ session, pages }: { session: Session; pages: Chang
   async function save() {
     await session.flush()
     const work = Object.fromEntries(chosen.map((id) => [id, session.decisionsOf(id)]))
-    const text = (await core().approvalPages(chosen, work)).flatMap((p) => [
-      ...Object.values(p.before),
-      ...Object.values(p.after),
-      ...p.takes.title,
-      ...p.takes.description,
-    ])
-    const html = await core().approvalFile(chosen, work, await fontsFor(text.join('')))
+    const drawn = await core().approvalPages(chosen, work, Object.fromEntries(lineUpPlaces))
+    const text = JSON.stringify(drawn)
+    const html = await core().approvalFile(drawn, await fontsFor(text))
     if (html) download(fileName(session.get().site.name, '-for-approval.html'), html, 'text/html')
     setOpen(false)
   }
@@ -74,17 +94,21 @@ export function ForApproval({ session, pages }: { session: Session; pages: Chang
     const byPath = new Map([...session.get().rows.values()].map((row) => [row.path, row.id]))
     const ids = answers.flatMap((a) => byPath.get(a.path) ?? [])
     const work = Object.fromEntries(ids.map((id) => [id, session.decisionsOf(id)]))
-    const wordings = await core().approvalPages(ids, work)
-    const now = new Map(wordings.map((p) => [p.path, wordingHash(p.after)]))
+    const now = new Map((await core().approvalPages(ids, work, {})).map((p) => [p.path, p]))
     const decisions: Decision[] = []
     const outdated: string[] = []
     const unknown: string[] = []
     const counts = { yes: 0, no: 0, note: 0 }
-    for (const { path, of, answer, note } of answers) {
-      const page = byPath.get(path)
-      if (page === undefined || !now.has(path)) unknown.push(path)
-      else if (now.get(path) !== of) outdated.push(path)
+    let takes = 0
+    for (const { path, of, answer, note, takes: chosenTakes } of answers) {
+      const asked = now.get(path)
+      if (!asked) unknown.push(path)
+      else if (wordingHash(asked.after) !== of) outdated.push(path)
       else {
+        const page = asked.id
+        const chosen = takesAnswered(session, asked, chosenTakes)
+        takes += chosen.length > 0 ? 1 : 0
+        decisions.push(...chosen)
         const kind = answer ?? 'note'
         counts[kind]++
         const words = [note.trim(), by.trim() && `(${by.trim()})`].filter(Boolean).join(' ')
@@ -104,6 +128,8 @@ export function ForApproval({ session, pages }: { session: Session; pages: Chang
     }
     await session.decide(`Answers${by ? ` from ${by}` : ''}`, decisions)
     const told = [`${counts.yes} approved, ${counts.no} sent back, ${plural(counts.note, 'note')}.`]
+    if (takes > 0)
+      told.push(`On ${plural(takes, 'page')} another wording was chosen and stands in the result.`)
     if (outdated.length > 0)
       told.push(`Changed since they were asked, so the answer does not count: ${someOf(outdated)}.`)
     if (unknown.length > 0) told.push(`No such page: ${someOf(unknown)}.`)

@@ -1,10 +1,12 @@
 import { toBlob } from 'html-to-image'
 import { useRef, useState } from 'react'
 import { toast } from 'sonner'
-import type { ApprovalPage, Wording } from '../../core/exchange/approval.ts'
+import type { ApprovalLineUp, ApprovalPage, Wording } from '../../core/exchange/approval.ts'
 import { shownAddress } from '../../core/addresses/addresses.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
+import { lineUpPlaces } from '../session/line-up-places.ts'
 import type { Session } from '../session/session.ts'
+import { Choice } from '../ui/choice.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { download } from '../ui/download.ts'
 import { tell } from '../ui/tell.ts'
@@ -14,14 +16,17 @@ import { DrawnResult, ResultLines } from './drawn-result.tsx'
 /** The page's result, before and after, as a picture to send to somebody. */
 export function ApprovalPicture({ session, row }: { session: Session; row: LedgerRow }) {
   const [page, setPage] = useState<ApprovalPage | null>(null)
+  const [shown, setShown] = useState<'result' | 'line-up'>('result')
   const card = useRef<HTMLDivElement>(null)
   const name = row.path.slice(row.path.lastIndexOf('/') + 1).replace(/\.\w+$/, '') || 'page'
 
   async function open() {
     await session.flush()
-    const [found] = await core().approvalPages([row.id], {
-      [row.id]: session.decisionsOf(row.id),
-    })
+    const [found] = await core().approvalPages(
+      [row.id],
+      { [row.id]: session.decisionsOf(row.id) },
+      Object.fromEntries(lineUpPlaces),
+    )
     if (found) setPage(found)
   }
   async function picture(): Promise<Blob | null> {
@@ -63,19 +68,39 @@ export function ApprovalPicture({ session, row }: { session: Session; row: Ledge
       >
         {page && (
           <>
-            <p className="mb-4 flex gap-4">
+            <p className="mb-4 flex flex-wrap items-baseline gap-4">
               <button type="button" className="button button-main" onClick={() => void act('copy')}>
                 Copy the picture
               </button>
               <button type="button" className="button" onClick={() => void act('save')}>
                 Save as PNG
               </button>
+              {page.lineUp && (
+                <Choice
+                  label="Drawn"
+                  value={shown}
+                  options={[
+                    { value: 'result', name: 'alone' },
+                    { value: 'line-up', name: `among the others for “${page.lineUp.phrase}”` },
+                  ]}
+                  onChange={(value) => setShown(value)}
+                />
+              )}
             </p>
             <div className="overflow-x-auto border border-rule">
               <div ref={card} data-testid="approval-card" data-theme="light" className="approval-card">
-                <Results heading="After" wording={page.after} page={page} />
-                <Results heading="Before" wording={page.before} page={page} faded />
-                {(page.takes.title.length > 0 || page.takes.description.length > 0) && (
+                {shown === 'line-up' && page.lineUp ? (
+                  <>
+                    <InLineUp heading="After" wording={page.after} lineUp={page.lineUp} page={page} />
+                    <InLineUp heading="Before" wording={page.before} lineUp={page.lineUp} page={page} />
+                  </>
+                ) : (
+                  <>
+                    <Results heading="After" wording={page.after} page={page} />
+                    <Results heading="Before" wording={page.before} page={page} faded />
+                  </>
+                )}
+                {shown === 'result' && (page.takes.title.length > 0 || page.takes.description.length > 0) && (
                   <section>
                     <h3>Other wordings</h3>
                     {(['title', 'description'] as const).map((role) =>
@@ -99,6 +124,43 @@ export function ApprovalPicture({ session, row }: { session: Session; row: Ledge
         )}
       </Dialog>
     </>
+  )
+}
+
+/** The whole line-up, ours marked. */
+function InLineUp({
+  heading,
+  wording,
+  lineUp: { position, others, isToday, asOf },
+  page,
+}: {
+  heading: string
+  wording: Wording
+  lineUp: ApprovalLineUp
+  page: ApprovalPage
+}) {
+  const drawn = others.map((other) => ({
+    key: other.url,
+    isOurs: false,
+    result: { ...other, trail: other.trail.length > 0 ? other.trail : shownAddress(other.url) },
+  }))
+  drawn.splice(position - 1, 0, {
+    key: 'ours',
+    isOurs: true,
+    result: { ...wording, trail: shownAddress(wording.url) },
+  })
+  return (
+    <section>
+      <h3>
+        {heading}: {isToday ? `at ${position}, as on ${asOf}` : `set at ${position}`}
+      </h3>
+      {drawn.map(({ key, isOurs, result }) => (
+        <div key={key} className={`py-1.5 pl-3 ${isOurs ? 'border-l-2 border-quill bg-paper-2' : ''}`}>
+          {isOurs && <p className="text-[12px] font-semibold">Ours</p>}
+          <DrawnResult screen="wide" result={result} slots={page.slots} lang={page.lang} />
+        </div>
+      ))}
+    </section>
   )
 }
 

@@ -66,7 +66,7 @@ export default function Desk() {
     if (page !== '') session.open(page)
   }, [session, page])
 
-  const open = (to: string, params: Record<string, string> = {}) => {
+  const open = (to: string, params: Record<string, string | string[]> = {}) => {
     void session.blur()
     setSearch(
       { page: to, ...(sheet !== 'snippet' ? { sheet } : {}), ...params },
@@ -179,6 +179,9 @@ export default function Desk() {
                     view={view}
                     decisions={decisions}
                     onAnswer={(answer) => open(row.path, { sheet: 'galley', answer })}
+                    onCompare={(addresses, phrase) =>
+                      open(row.path, { sheet: 'outline', for: phrase, with: addresses })
+                    }
                   />
                 )}
                 {sheet === 'outline' && (

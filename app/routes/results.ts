@@ -1,6 +1,7 @@
 /** Results for a phrase, asked for the browser: the service's address and its failures stay on the server. */
 import { addressOfService } from '../../server/services/ask.ts'
-import { askResults, resultsQuestionSchema, resultsService } from '../../server/services/results.ts'
+import { resultsQuestionSchema } from '../../core/keywords/results-question.ts'
+import { askResults, resultsService } from '../../server/services/results.ts'
 import type { Route } from './+types/results'
 
 /** Whether results can be looked up here at all. */

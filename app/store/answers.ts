@@ -21,5 +21,27 @@ export async function keepAnswer(
 }
 const MOST_KEPT = 2000
 
+export interface AnswerKept<Question, Answer> {
+  question: Question
+  date: string
+  source: string
+  answer: Answer
+}
+
+/** All answers of a service that are kept. */
+export async function answersKept<Question, Answer>(
+  service: string,
+): Promise<AnswerKept<Question, Answer>[]> {
+  const records = await db.answers.where('key').startsWith(`${service} `).toArray()
+  return records.map(({ key, date, source, answer }) => ({
+    question: Object.fromEntries(
+      JSON.parse(key.slice(service.length + 1)) as [string, unknown][],
+    ) as Question,
+    date,
+    source,
+    answer: answer as Answer,
+  }))
+}
+
 const keyOf = (service: string, question: object) =>
   `${service} ${JSON.stringify(Object.entries(question).sort(([a], [b]) => (a < b ? -1 : 1)))}`

@@ -1,6 +1,7 @@
 /** The worker's door: the same core behind Comlink. */
 import * as Comlink from 'comlink'
 import * as again from './again.ts'
+import * as approval from './approval.ts'
 import * as byAddress from './by-address.ts'
 import * as data from './data.ts'
 import * as dataSearch from './data-search.ts'
@@ -24,6 +25,7 @@ const api = {
   /** Answers as soon as there is time: a sign of life. */
   ping: async (): Promise<true> => true,
   ...desk,
+  ...approval,
   ...handOff,
   ...structure,
   dataView: data.dataView,

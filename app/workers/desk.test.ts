@@ -8,6 +8,7 @@ import type { Decisions } from '../../core/work/decisions.ts'
 import { writeZip } from '../../core/exchange/zip.ts'
 import { db } from '../store/db.ts'
 import { commit } from '../store/work-log.ts'
+import * as approval from './approval.ts'
 import * as desk from './desk.ts'
 import * as handOff from './hand-off.ts'
 import { cancelIntake, takeIn, takeInProject } from './intake.ts'
@@ -536,14 +537,13 @@ describe('house style, tokens and takes in the worker', () => {
         { text: 'Call the quay', from: '' },
       ],
     }
-    const [page] = await desk.approvalPages(['contact.html', 'no/such.html'], { 'contact.html': work })
+    const pages = await approval.approvalPages(['contact.html', 'no/such.html'], { 'contact.html': work }, {})
+    const [page] = pages
     expect(page).toMatchObject({
       before: { title: 'Contact the Lighthouse: Telephone, Post and Radio' },
       after: { title: 'Ring the quay', url: 'https://farrowskerry.example/contact.html' },
       takes: { title: ['Call the quay'], description: [] },
     })
-    expect(await desk.approvalFile(['contact.html'], { 'contact.html': work }, [])).toContain(
-      'For approval: farrowskerry.example',
-    )
+    expect(await approval.approvalFile(pages, [])).toContain('For approval: farrowskerry.example')
   })
 })

@@ -1,5 +1,4 @@
 /** A site that is open: its index in memory, pages evaluated as their decisions change. One for each worker. */
-import { writeApproval, type ApprovalFile, type ApprovalPage } from '../../core/exchange/approval.ts'
 import { decodeSheet, readTable } from '../../core/exchange/csv.ts'
 import { readKeywords } from '../../core/exchange/keyword-sheet.ts'
 import type { TemplateRule } from '../../core/headings/template-rules.ts'
@@ -377,52 +376,3 @@ export async function patternPreview(
 /** Titles of the site, from which its name and separator can be guessed. */
 export const titleGuess = (): ReturnType<typeof commonSuffix> =>
   current ? commonSuffix([...current.rows.values()].map((r) => r.title ?? '').filter(Boolean)) : null
-
-/** Pages before and after, for somebody to approve. */
-export async function approvalPages(ids: PageId[], work: Record<PageId, Decisions>): Promise<ApprovalPage[]> {
-  const open = current
-  const pages: ApprovalPage[] = []
-  for (const id of open ? ids : []) {
-    const identity = open!.pages.get(id)
-    const source = identity && (await sourceFor(open!, id))
-    if (!source) continue
-    const decisions = work[id] ?? {}
-    const read = onePage(() => ({ ok: true, value: readDraft(identity, source, decisions, open!.setting) }))
-    if (!read.ok) throw new Error(`${pathOf(identity)}: ${read.why} Leave it out and try again.`)
-    const { before, page } = read.value
-    const wording = (p: PageFacts) => ({
-      title: titleOf(p)?.text ?? '',
-      description: descriptionOf(p)?.content ?? '',
-      url: p.url,
-    })
-    const after = wording(page)
-    const others = (role: Role) =>
-      takesOf(decisions, role)
-        .map((t) => t.text)
-        .filter((t) => t !== after[role])
-    pages.push({
-      path: pathOf(identity),
-      lang: page.lang,
-      before: wording(before),
-      after,
-      takes: { title: others('title'), description: others('description') },
-      slots: styleFor(open!.setting.style, page.url).slots,
-    })
-  }
-  return pages
-}
-
-export async function approvalFile(
-  ids: PageId[],
-  work: Record<PageId, Decisions>,
-  fonts: ApprovalFile['fonts'],
-): Promise<string | null> {
-  if (!current) return null
-  const { site, setting } = current
-  return writeApproval({
-    site: site.name,
-    date: setting.date,
-    pages: await approvalPages(ids, work),
-    fonts,
-  })
-}

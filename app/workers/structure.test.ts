@@ -138,18 +138,30 @@ describe('comparison', () => {
   it('sets a page beside another, judged for the same keyword; what cannot be read is said', async () => {
     await openSite({ 'index.html': HTML, 'b.html': '<title>Moons</title><h1>Moons and tides</h1><h2>x</h2>' })
     const decisions = { 'keyword:primary': 'tide' }
-    const result = await structure.compare('index.html', decisions, { id: 'b.html', decisions: {} })
-    if (!result.ok) throw new Error(result.why)
+    const result = (await structure.compare(
+      'index.html',
+      decisions,
+      [
+        { id: 'b.html', decisions: {} },
+        { html: new Uint8Array([0, 1, 2, 0, 0]), name: 'x' },
+      ],
+      null,
+    ))!
     expect(result.own.keyword).toMatchObject({ places: ['title', 'H1', 'first 100 words'], inText: 1 })
-    expect(result.other).toMatchObject({
-      name: 'b.html',
-      sections: 1,
-      keyword: { places: ['H1', 'first 100 words'] },
-    })
-    expect(result.other.title).toMatchObject({ text: 'Moons', characters: 5 })
-    expect(
-      await structure.compare('index.html', {}, { html: new Uint8Array([0, 1, 2, 0, 0]), name: 'x' }),
-    ).toMatchObject({ ok: false, why: expect.stringMatching(/binary/) })
+    expect(result.others).toMatchObject([
+      {
+        ok: true,
+        structure: {
+          name: 'b.html',
+          sections: 1,
+          keyword: { places: ['H1', 'first 100 words'] },
+          title: { text: 'Moons', characters: 5 },
+        },
+      },
+      { ok: false, name: 'x', why: expect.stringMatching(/binary/) },
+    ])
+    const forAnother = (await structure.compare('index.html', decisions, [], 'moon'))!
+    expect(forAnother.own.keyword).toMatchObject({ text: 'moon', places: ['title'], inText: 0 })
   })
 })
 

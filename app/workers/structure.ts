@@ -1,14 +1,9 @@
 /** What the Head sheet, the comparison and previews of edits show of a page; asked for when they are looked at. */
 import { draftOf, keywordsOf, type Decisions } from '../../core/work/decisions.ts'
 import type { StyleNote } from '../../core/headings/style-notes.ts'
-import { compileKeyword, findKeyword } from '../../core/words/match.ts'
-import { countGraphemes } from '../../core/measure/width.ts'
-import { measure } from '../../core/measure/snippet.ts'
 import { overEdit, type Draft, type Edit, type TargetKey } from '../../core/page/edits/draft.ts'
+import { onePage } from '../../core/page/read/boundary.ts'
 import {
-  descriptionOf,
-  isEmptyHeading,
-  outlineOf,
   robotsOf,
   titleOf,
   type Landmark,
@@ -20,16 +15,20 @@ import { locate } from '../../core/page/splice/locate.ts'
 import { lineAndColumn, lineStarts, toBytePlaces } from '../../core/page/source/places.ts'
 import { toProofByte, toSourceByte, type Proof } from '../../core/page/proof.ts'
 import { readPage } from '../../core/page/read/read-page.ts'
+import type { Served } from '../../core/page/source/served.ts'
+import { lacksOf, structureOf, type Lacks, type PageStructure } from '../../core/results/page-structure.ts'
+import { servedOf, type FetchedMessage } from '../../core/site/fetched.ts'
 import { readSource, sourceOf, type Source } from '../../core/page/source/source.ts'
 import { whyNotInHead as whyNot } from '../../core/page/edits/shell.ts'
-import { firstWords } from '../../core/words/count-words.ts'
-import { styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
+import { styleFor } from '../../core/rules/house-style.ts'
 import { whatOf } from '../../core/rules/shell/shell-comment.ts'
 import { leadsPastMenu } from '../../core/rules/shell/shell-skip-link.ts'
 import { addressKey, resolveAddress } from '../../core/addresses/addresses.ts'
 import { db } from '../store/db.ts'
 import { pathOf, type PageId } from '../../core/site/page-identity.ts'
 import { pageProof, wholeDraft } from '../../core/work/page-proof.ts'
+import { inventedWeb } from '../store/invented-web.ts'
+import { askServer } from './by-address.ts'
 import { current, readingFor } from './open-site.ts'
 
 /** A thing of the page, with the key by which an edit addresses it; null where none can. */
@@ -331,84 +330,72 @@ export async function pictureOf(id: string): Promise<{ bytes: Uint8Array; type: 
   return file && type ? { bytes: file.bytes, type } : null
 }
 
-/** A page's structure in figures, for setting two side by side. */
-export interface Structure {
-  name: string
-  headings: { level: number; text: string; landmark: Landmark | null; words: number; hasKeyword: boolean }[]
-  words: number
-  sections: number
-  images: number
-  links: number
-  title: { text: string; px: number; characters: number } | null
-  description: { text: string; px: number; characters: number } | null
-  /** Where the keyword stands; null without one. */
-  keyword: { text: string; places: string[]; inText: number } | null
+/** Another page: of the site, as bytes that were pasted or dropped, or at an address that is fetched. */
+export type CompareWith =
+  { id: PageId; decisions: Decisions } | { html: Uint8Array; name: string } | { address: string }
+export interface Comparison {
+  own: PageStructure
+  others: ({ ok: true; structure: PageStructure } | { ok: false; name: string; why: string })[]
+  lacks: Lacks
 }
 
-function structureOf(
-  name: string,
-  page: PageFacts,
-  primary: string | undefined,
-  style: HouseStyle,
-): Structure {
-  const keyword = primary ? compileKeyword(primary, page.lang ?? style.language) : null
-  const has = (text: string) => keyword !== null && findKeyword(text, keyword).length > 0
-  const outline = outlineOf(page).filter((h) => !isEmptyHeading(h))
-  const title = titleOf(page)?.text ?? ''
-  const description = descriptionOf(page)?.content ?? ''
-  const wording = (text: string, role: 'title' | 'description') =>
-    text === '' ? null : { text, px: measure(text, role, style.slots).px, characters: countGraphemes(text) }
-  const places: [string, boolean][] = [
-    ['title', has(title)],
-    ['description', has(description)],
-    ['H1', outline.some((h) => h.level === 1 && has(h.text))],
-    ['H2', outline.some((h) => h.level === 2 && has(h.text))],
-    [`first ${style.limits.leadWords} words`, has(firstWords(page.main.text, style.limits.leadWords))],
-    ['alternative texts', page.images.some((i) => has(i.alt ?? ''))],
-  ]
-  return {
-    name,
-    headings: outline.map((h) => ({
-      level: h.level,
-      text: h.label || h.text,
-      landmark: h.landmark,
-      words: h.words,
-      hasKeyword: has(h.label || h.text),
-    })),
-    words: page.main.words,
-    sections: outline.filter((h) => h.level === 2 && h.inMain).length,
-    images: page.images.length,
-    links: page.links.length,
-    title: wording(title, 'title'),
-    description: wording(description, 'description'),
-    keyword: keyword && {
-      text: keyword.text,
-      places: places.filter(([, ok]) => ok).map(([place]) => place),
-      inText: findKeyword(page.main.text, keyword).length,
-    },
-  }
-}
-
-export type CompareWith = { id: PageId; decisions: Decisions } | { html: Uint8Array; name: string }
-
-/** Two pages' structures: one of the site's, and another of it or one that was pasted or dropped, judged for the same keyword. */
+/** A page of the site's beside others, all judged for the same phrase: `phrase`, or its primary keyword. Null for one that is no longer there. */
 export async function compare(
   id: PageId,
   decisions: Decisions,
-  other: CompareWith,
-): Promise<{ ok: true; own: Structure; other: Structure } | { ok: false; why: string }> {
+  others: readonly CompareWith[],
+  phrase: string | null,
+): Promise<Comparison | null> {
   const reading = await readingFor(id, decisions)
-  if (!reading) return { ok: false, why: 'The page is no longer on the shelf.' }
-  const primary = keywordsOf(decisions)?.primary
-  const style = styleFor(reading.setting.style, reading.page.url)
-  const own = structureOf(pathOf(reading.identity), reading.page, primary, style)
+  if (!reading) return null
+  const primary = phrase ?? keywordsOf(decisions)?.primary
+  const { language, slots, limits } = styleFor(reading.setting.style, reading.page.url)
+  const judged = { language, slots, leadWords: limits.leadWords }
+  const own = structureOf(pathOf(reading.identity), reading.page, primary, judged)
+  const found = await Promise.all(
+    others.map(async (other): Promise<Comparison['others'][number]> => {
+      const read = await otherPage(other)
+      if (!read.ok) return read
+      return { ok: true, structure: structureOf(read.name, read.page, primary, judged) }
+    }),
+  )
+  const structures = found.flatMap((other) => (other.ok ? [other.structure] : []))
+  return { own, others: found, lacks: lacksOf(own, structures, reading.page.lang ?? language) }
+}
+
+type OtherPage = { ok: true; name: string; page: PageFacts } | { ok: false; name: string; why: string }
+
+async function otherPage(other: CompareWith): Promise<OtherPage> {
   if ('id' in other) {
     const second = await readingFor(other.id, other.decisions)
-    if (!second) return { ok: false, why: 'The other page is no longer on the shelf.' }
-    return { ok: true, own, other: structureOf(pathOf(second.identity), second.page, primary, style) }
+    if (!second) return { ok: false, name: other.id, why: 'It is no longer on the shelf.' }
+    return { ok: true, name: pathOf(second.identity), page: second.page }
   }
-  const read = readSource(other.html)
-  if (!read.ok) return read
-  const page = readPage(read.source, { path: other.name, url: 'https://other.example/' })
-  return { ok: true, own, other: structureOf(other.name, page, primary, style) }
+  if ('html' in other) return readOther(other.html, other.name, 'https://other.example/', null)
+  const fetched = await fetchedOnce(other.address)
+  if (!fetched.ok) return { ok: false, name: other.address, why: fetched.message }
+  return readOther(fetched.body, fetched.url, fetched.url, servedOf(fetched, ''))
+}
+
+function readOther(html: Uint8Array, name: string, url: string, served: Served | null): OtherPage {
+  const facts = onePage(() => {
+    const read = readSource(html, served)
+    return read.ok ? { ok: true, value: readPage(read.source, { path: name, url }) } : read
+  })
+  return facts.ok ? { ok: true, name, page: facts.value } : { ok: false, name, why: facts.why }
+}
+
+const MOST_REMEMBERED = 6
+const remembered = new Map<string, FetchedMessage>()
+
+/** What an address gave, asked for once while the application is open: a comparison is drawn anew with every key. */
+async function fetchedOnce(address: string): Promise<FetchedMessage> {
+  const known = remembered.get(address)
+  if (known) return known
+  const fetched = await askServer(await inventedWeb())(address, 'page')
+  if (fetched.ok) {
+    if (remembered.size === MOST_REMEMBERED) remembered.delete([...remembered.keys()][0]!)
+    remembered.set(address, fetched)
+  }
+  return fetched
 }

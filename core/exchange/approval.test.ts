@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { parse } from 'parse5'
 import { describe, expect, it } from 'vitest'
 import { defaultSlots } from '../measure/snippet.ts'
-import { readAnswers, wordingHash, writeApproval, type ApprovalPage } from './approval.ts'
+import { readAnswers } from './approval-answers.ts'
+import { takeHash, wordingHash, writeApproval, type ApprovalPage } from './approval.ts'
 
 const page = (title: string, path = 'a.html'): ApprovalPage => ({
   path,
@@ -11,6 +12,19 @@ const page = (title: string, path = 'a.html'): ApprovalPage => ({
   after: { title, description: title, url: 'https://s.example/a.html' },
   takes: { title: [title], description: [] },
   slots: defaultSlots,
+  lineUp: {
+    phrase: title,
+    market: 'local',
+    place: title,
+    asOf: '2026-11-20',
+    source: title,
+    position: 2,
+    isToday: false,
+    others: [
+      { url: 'https://a.example/', trail: [title], title, description: title },
+      { url: 'https://b.example/', trail: [], title: 'Others', description: '' },
+    ],
+  },
 })
 const elements = (html: string): string[] => {
   const names: string[] = []
@@ -56,6 +70,20 @@ describe('the approval file', () => {
     expect(html).toContain(`data-of="${wordingHash(page('Word').after)}"`)
     expect(wordingHash(page('Word').after)).not.toBe(wordingHash(page('Word!').after))
   })
+  it('draws ours among the others at its place, before and after, and each take where ours stands', () => {
+    const html = writeApproval({
+      site: 'S',
+      date: '',
+      pages: [{ ...page('Word'), takes: { title: ['Wort'], description: [] } }],
+      fonts: [],
+    })
+    const [, after, before] = html.split('<ol class="line-up">').map((part) => part.split('</ol>')[0]!)
+    for (const list of [after!, before!])
+      expect([...list.matchAll(/<li(?: class="(ours)")?>/g)].map((m) => m[1] ?? '')).toEqual(['', 'ours', ''])
+    expect(after).toContain(`data-take="${takeHash('Wort')}" hidden`)
+    expect(before).not.toContain('data-take')
+    expect(html).toContain('Ours is set at 2, to see how it would look there.')
+  })
   it('draws a text that is cut as it will be cut', () => {
     const html = writeApproval({ site: 'S', date: '', pages: [page('Wide words '.repeat(20))], fonts: [] })
     expect(html).toMatch(/<p class="title"><span>(?:Wide words ?)+(?:Wide)?<i> \.\.\.<\/i>/)
@@ -74,8 +102,15 @@ describe('an answer file', () => {
   it('is read as it was saved', () =>
     expect(readAnswers(JSON.stringify(good))).toMatchObject({
       ok: true,
-      answers: { by: 'M', answers: good.answers },
+      answers: { by: 'M', answers: [{ ...good.answers[0], takes: {} }] },
     }))
+  it('with the takes that were chosen', () => {
+    const chosen = { ...good, answers: [{ ...good.answers[0], takes: { title: takeHash('Wort') } }] }
+    expect(readAnswers(JSON.stringify(chosen))).toMatchObject({
+      ok: true,
+      answers: { answers: chosen.answers },
+    })
+  })
   it.each([
     ['', /not valid JSON/],
     ['[]', /not an answer file/],

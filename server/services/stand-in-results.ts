@@ -6,7 +6,7 @@ import type { Result, ResultsAnswer } from '../../core/results/line-up.ts'
 import { compileKeyword } from '../../core/words/match.ts'
 import { chanceOf, competitorHosts, competitorResult } from './competitors.ts'
 import { standInDemand } from './stand-in-demand.ts'
-import { resultsQuestionSchema } from './results.ts'
+import { resultsQuestionSchema } from '../../core/keywords/results-question.ts'
 import type { DemandAnswer } from '../../core/keywords/demand.ts'
 
 const AS_OF = '2026-11-20'

@@ -10,8 +10,10 @@ import {
   type ResultsAnswer,
 } from '../../../core/results/line-up.ts'
 import { compileKeyword } from '../../../core/words/match.ts'
+import { lineUpPlaces } from '../../session/line-up-places.ts'
 import { useService } from '../../session/use-service.ts'
 import { Choice } from '../../ui/choice.tsx'
+import { plural } from '../../ui/plural.ts'
 import { DrawnResult } from '../../result/drawn-result.tsx'
 import type { Screen } from '../../../core/measure/snippet.ts'
 import type { SheetProps } from '../sheet-props.ts'
@@ -27,10 +29,17 @@ const marketNames: Record<Market, string> = {
   worldwide: 'worldwide',
 }
 
-/** Where the editor has set each page's result, while the application is open: another sheet is soon looked at. */
-const placesSet = new Map<string, number>()
+/** Pages that stand beside ours in a comparison, at most. */
+const MOST_COMPARED = 3
 
-export function LineUpSheet(props: SheetProps & { onAnswer(question: string): void }) {
+interface Ways {
+  /** Takes a question to the page’s text. */
+  onAnswer(question: string): void
+  /** Sets the page’s structure beside others, by their addresses. */
+  onCompare(addresses: string[], phrase: string): void
+}
+
+export function LineUpSheet(props: SheetProps & Ways) {
   const { session, row, decisions, view } = props
   const primary = (decisions['keyword:primary'] as string | undefined) ?? ''
   const secondary = (decisions['keyword:secondary'] as string[] | undefined) ?? []
@@ -40,7 +49,7 @@ export function LineUpSheet(props: SheetProps & { onAnswer(question: string): vo
   const [place, setPlace] = useState('')
   const [screen, setScreen] = useState<Screen>('wide')
   const [eye, setEye] = useState(false)
-  const [position, setPosition] = useState(placesSet.get(row.id) ?? null)
+  const [position, setPosition] = useState(lineUpPlaces.get(row.id) ?? null)
   const [again, setAgain] = useState(0)
   const phrase = other ?? own[0] ?? ''
   const language = session.get().style.language ?? 'en'
@@ -116,7 +125,7 @@ export function LineUpSheet(props: SheetProps & { onAnswer(question: string): vo
             eye={eye}
             position={position}
             onPosition={(at) => {
-              placesSet.set(row.id, at)
+              lineUpPlaces.set(row.id, at)
               setPosition(at)
             }}
           />
@@ -199,6 +208,7 @@ function PlaceField({ onPlace }: { onPlace(place: string): void }) {
 
 function Results({
   onAnswer,
+  onCompare,
   answer,
   phrase,
   screen,
@@ -206,17 +216,18 @@ function Results({
   position,
   onPosition,
   ...props
-}: SheetProps & {
-  onAnswer(question: string): void
-  answer: ResultsAnswer
-  phrase: string
-  screen: Screen
-  /** Whether it is drawn as the model of the eye has it. */
-  eye: boolean
-  position: number | null
-  onPosition(position: number): void
-}) {
+}: SheetProps &
+  Ways & {
+    answer: ResultsAnswer
+    phrase: string
+    screen: Screen
+    /** Whether it is drawn as the model of the eye has it. */
+    eye: boolean
+    position: number | null
+    onPosition(position: number): void
+  }) {
   const { row, view } = props
+  const [toCompare, setToCompare] = useState<readonly string[]>([])
   const drafted = useDraftedResult(props)
   const url = view?.url ?? row.url
   const oldUrl = view?.address.oldUrl
@@ -262,11 +273,27 @@ function Results({
       >
         <Furniture result={result} />
       </DrawnResult>
-      <FiguresLine
-        place={at}
-        figures={comparison.results.find((figures) => figures.url === result.url) ?? null}
-        result={result}
-      />
+      <div>
+        <FiguresLine
+          place={at}
+          figures={comparison.results.find((figures) => figures.url === result.url) ?? null}
+          result={result}
+        />
+        <label className="mt-1 inline-flex items-baseline gap-1.5 text-[12px] text-ink-2">
+          <input
+            type="checkbox"
+            aria-label={`Compare the page at ${at}`}
+            checked={toCompare.includes(result.url)}
+            disabled={toCompare.length >= MOST_COMPARED && !toCompare.includes(result.url)}
+            onChange={(e) =>
+              setToCompare((now) =>
+                e.target.checked ? [...now, result.url] : now.filter((address) => address !== result.url),
+              )
+            }
+          />{' '}
+          compare its page
+        </label>
+      </div>
     </li>
   )
   const drawnByEye = useMemo(
@@ -296,6 +323,22 @@ function Results({
   return (
     <>
       <Summary comparison={comparison} others={others.length} phrase={phrase} />
+      {toCompare.length > 0 && (
+        <p className="sticky top-0 z-10 flex items-baseline gap-4 border-b border-rule bg-paper py-2 text-[13px]">
+          <button
+            type="button"
+            className="button button-main"
+            onClick={() => onCompare([...toCompare], phrase)}
+          >
+            Compare ours with {plural(toCompare.length, 'page')}
+          </button>
+          <span className="text-ink-2">
+            {toCompare.length < MOST_COMPARED
+              ? 'Up to three, tick them beside their results.'
+              : 'Three are the most.'}
+          </span>
+        </p>
+      )}
       {ours && (ours.title !== title || ours.description !== description) && (
         <p className="mt-2 border-l-2 border-rule pl-3 text-[13px]" data-testid="shown-otherwise">
           The results show our page at {ours.position} as “{ours.title}”: “{ours.description}”. Engines choose

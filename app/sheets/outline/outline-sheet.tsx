@@ -159,7 +159,6 @@ export function OutlineSheet({
     carryOut(command, line!)
   }
 
-  const compared = search.get('with')
   return (
     <BesideMargin
       session={session}
@@ -239,13 +238,16 @@ export function OutlineSheet({
         session={session}
         page={page}
         view={view}
-        other={compared}
-        onChoose={(other) =>
+        phrase={search.get('for')}
+        compared={search
+          .getAll('with')
+          .map((other) => (isAddress(other) ? { address: other } : { id: other }))}
+        onChoose={(others) =>
           setSearch(
             (now) => {
               const next = new URLSearchParams(now)
-              if (other === null) next.delete('with')
-              else next.set('with', other)
+              next.delete('with')
+              for (const other of others) next.append('with', 'id' in other ? other.id : other.address)
               return next
             },
             { preventScrollReset: true },
@@ -260,6 +262,8 @@ export function OutlineSheet({
     </BesideMargin>
   )
 }
+
+const isAddress = (other: string) => /^https?:\/\//i.test(other)
 
 /** Where a rule for all headings like this one is made; null for one that nothing tells from others. */
 function rulesAddress(siteId: string, line: Line): string | null {

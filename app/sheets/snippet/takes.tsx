@@ -4,6 +4,7 @@ import { foldText } from '../../../core/measure/width.ts'
 import type { HouseStyle } from '../../../core/rules/house-style.ts'
 import { fillTokens } from '../../../core/wording/tokens.ts'
 import type { Session } from '../../session/session.ts'
+import { takeChosen } from '../../session/take-choice.ts'
 import { core } from '../../workers/client.ts'
 import { useAnswer } from '../../workers/use-answer.ts'
 import type { PageView } from '../../workers/page-view.ts'
@@ -26,23 +27,17 @@ export function keepTake(session: Session, page: string, role: Role, take: Take)
   })
 }
 
-/** Puts a wording in the result; what stood there is kept among the takes, so that it is not lost. */
+/** Puts a wording in the result, as one step. */
 export function chooseTake(
   session: Session,
   page: string,
   role: Role,
   text: string,
-  { present, source }: { present: string; source: string | null | undefined },
+  stood: { present: string; source: string | null | undefined },
 ): void {
-  const key = role === 'title' ? 'edit:title' : 'edit:meta:description'
-  void session.decide(`Take of the ${names[role]} chosen`, () => {
-    const takes = takesOf(session.decisionsOf(page), role)
-    const keep =
-      present.trim() !== '' && !takes.some((t) => t.text === present)
-        ? [{ page, key: `takes:${role}`, after: [...takes, { text: present, from: '' }] }]
-        : []
-    return [{ page, key, after: text === source ? undefined : { value: text } }, ...keep]
-  })
+  void session.decide(`Take of the ${names[role]} chosen`, () =>
+    takeChosen(page, session.decisionsOf(page), role, text, stood),
+  )
 }
 
 interface TakesProps {
