@@ -34,7 +34,7 @@ describe('a page’s structure in figures', () => {
     })
     expect(counted.headings.map((h) => [h.level, h.text, h.words])).toEqual([
       [1, 'Trips', 2],
-      [2, 'Boats', 4],
+      [2, 'Boats', 3],
     ])
   })
 })

@@ -87,6 +87,20 @@ export function competitorPage(host: string, path: string): string | null {
       return `<h2>${escapeMarkup(h)}</h2>\n${own.map((p) => `<p>${escapeMarkup(filled(p, topic, of))}</p>`).join('\n')}`
     })
   const heading = escapeMarkup(filled('{T}', topic, of))
+  const described = JSON.stringify({
+    '@context': 'https://schema.org',
+    '@graph': [
+      { '@type': 'Organization', name: competitor.name, url: `https://${host}/` },
+      ...(chanceOf(`${of} event`) > 0.5
+        ? [{ '@type': 'Event', name: filled('{T}', topic, of), startDate: '2027-05-01' }]
+        : []),
+    ],
+  }).replaceAll('<', '\\u003c')
+  const pictures = Array.from(
+    { length: 1 + Math.floor(chanceOf(`${of} pictures`) * 4) },
+    (_, i) =>
+      `<img src="/${i + 1}.jpg" width="600" height="400" alt="${escapeMarkup(`${topic}, ${i + 1}`)}">`,
+  )
   return `<!doctype html>
 <html lang="en">
 <head>
@@ -94,13 +108,16 @@ export function competitorPage(host: string, path: string): string | null {
 <title>${escapeMarkup(title)}</title>
 <meta name="description" content="${escapeMarkup(description)}">
 <link rel="canonical" href="https://${host}${path}">
+<script type="application/ld+json">${described}</script>
 </head>
 <body>
 <header><a href="/">${escapeMarkup(competitor.name)}</a></header>
 <main>
 <h1>${heading}</h1>
 <p>${escapeMarkup(filled(oneOf(paragraphs, of), topic, of))}</p>
+${pictures.join('\n')}
 ${parts.join('\n')}
+<p><a href="/">More from ${escapeMarkup(competitor.name)}</a></p>
 </main>
 <footer>${escapeMarkup(competitor.name)}: invented for the demo of Keen Quill.</footer>
 </body>
