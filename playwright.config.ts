@@ -10,7 +10,8 @@ export default defineConfig({
   timeout: 240_000,
   expect: { timeout: 20_000 },
   workers: 2,
-  fullyParallel: false,
+  // Each test has a browser profile of its own: neither process waits at the end for a long file.
+  fullyParallel: true,
   reporter: process.env.KEEN_QUILL_REPORT
     ? [['list'], ['json', { outputFile: process.env.KEEN_QUILL_REPORT }]]
     : 'list',

@@ -3,6 +3,7 @@ import { benchApp, benchPattern } from './app.ts'
 import { benchCore } from './core.ts'
 import { benchData } from './data.ts'
 import { benchFetching } from './fetching.ts'
+import { benchLineUp } from './line-up.ts'
 import { benchMeasure } from './measure.ts'
 import { benchStructure } from './structure.ts'
 import { benchText } from './text.ts'
@@ -16,3 +17,4 @@ if (!part || part === 'structure') await benchStructure()
 if (!part || part === 'data') await benchData()
 if (!part || part === 'fetching') await benchFetching()
 if (!part || part === 'text') await benchText()
+if (!part || part === 'line-up') await benchLineUp()

@@ -9,7 +9,7 @@ import { Readable } from 'node:stream'
 import { addressOf, decodedPath, isPagePath } from '../core/addresses/addresses.ts'
 import { escapeMarkup } from '../core/strings.ts'
 import type { Response, Transport } from './fetching/transport.ts'
-import { competitorPage } from './services/competitors.ts'
+import { competitorHosts, competitorPage } from './services/competitors.ts'
 import { typeOf } from './types.ts'
 
 /** `first` is what the demo begins with, `second` what is there some weeks later. */
@@ -55,18 +55,21 @@ export const standInTransport =
   async (url, init) => {
     if (!url.hostname.endsWith('.example')) return elsewhere(url, init)
     const host = hostNamed(url.hostname)
-    const competitor = host ? null : competitorPage(url.hostname, decodedPath(url.href))
-    if (competitor !== null)
+    if (!host && competitorHosts().includes(url.hostname)) {
+      const competitor = competitorPage(url.hostname, decodedPath(url.href))
       return {
-        status: 200,
+        status: competitor === null ? 404 : 200,
         headers: { 'content-type': 'text/html; charset=utf-8' },
-        body: Readable.from([Buffer.from(competitor)]),
+        body: Readable.from([Buffer.from(competitor ?? NOT_FOUND)]),
       }
+    }
     if (!host) throw Object.assign(new Error('No stand-in has this name.'), { code: 'ENOTFOUND' })
     const answer = answerAt(host, url, state)
     if (answer.delay) await wait(answer.delay, init.signal)
     return { status: answer.status, headers: answer.headers, body: Readable.from([answer.body]) }
   }
+
+const NOT_FOUND = '<!doctype html><html lang="en"><title>Not found</title><h1>There is no such page</h1>'
 
 function answerAt(
   host: StandInHost,
@@ -80,9 +83,7 @@ function answerAt(
     return {
       status: 404,
       headers: { 'content-type': 'text/html; charset=utf-8' },
-      body: Buffer.from(
-        '<!doctype html><html lang="en"><title>Not found</title><h1>There is no such page</h1>',
-      ),
+      body: Buffer.from(NOT_FOUND),
       delay: 0,
     }
   const type = file === null ? 'text/html' : typeOf(extname(file))

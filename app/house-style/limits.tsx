@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { defaultStyle, limitsExplained, type HouseStyle } from '../../core/rules/house-style.ts'
+import { eyeExplained } from '../../core/results/eye.ts'
 import type { Change } from './change.ts'
 
 /** Every limit with its figure, to be changed where it stands, and what the figure rests on. */
@@ -97,6 +98,25 @@ export function LimitsTable({ style, onKeep }: { style: HouseStyle; onKeep: Chan
               />
             </td>
             <td className="py-1.5 text-ink-2">{basis}</td>
+          </tr>
+        ))}
+        {eyeExplained.map(({ key, name }) => (
+          <tr key={key} className="border-t border-rule-2 align-baseline">
+            <th scope="row" className="py-1.5 pr-4 font-semibold">
+              {name}
+            </th>
+            <td className="py-1.5">
+              <Figure
+                label={`${name}, %`}
+                value={Math.round(style.eye[key] * 100)}
+                plain={Math.round(defaultStyle.eye[key] * 100)}
+                unit="%"
+                onKeep={(n) => onKeep((now) => ({ eye: { ...now.eye, [key]: n / 100 } }), name)}
+              />
+            </td>
+            <td className="py-1.5 text-ink-2">
+              The model of where the eye lands; from memory, common practice, no source.
+            </td>
           </tr>
         ))}
       </tbody>

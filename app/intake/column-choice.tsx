@@ -14,6 +14,7 @@ const roleNames: Record<ColumnRole, string> = {
   words: 'Word count',
   status: 'HTTP status',
   monthly: 'Searches a month',
+  position: 'Position',
   note: 'Note',
 }
 

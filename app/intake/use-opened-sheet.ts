@@ -1,10 +1,10 @@
 import { useEffect, useState } from 'react'
-import type { Columns } from '../../core/exchange/columns.ts'
+import type { Columns, SheetPurpose } from '../../core/exchange/columns.ts'
 import { core } from '../workers/client.ts'
 import type { SheetView } from '../workers/sheets.ts'
 
 /** A sheet that was dropped, opened, with what its columns seem to be; or why it cannot be. */
-export function useOpenedSheet(file: File, purpose: 'pages' | 'suggestions' | 'phrases') {
+export function useOpenedSheet(file: File, purpose: SheetPurpose) {
   const [sheet, setSheet] = useState<SheetView | null>(null)
   const [columns, setColumns] = useState<Columns>({})
   const [problem, setProblem] = useState<string | null>(null)

@@ -14,10 +14,10 @@ import {
   foldPhrases,
   hasStem,
   helperWords,
+  marketNames,
   markets,
   sameWording,
   type FoldedPhrase,
-  type Market,
   type Phrase,
 } from '../../core/keywords/phrases.ts'
 import { isQuestion } from '../../core/words/questions.ts'
@@ -35,11 +35,6 @@ import { PhraseTable } from './phrase-table.tsx'
 import { SitePhrases } from './site-phrases.tsx'
 import { listPhrases, type SiteKeywords } from './site-keywords.ts'
 
-const marketNames: Record<Market, string> = {
-  local: 'in one place',
-  national: 'in one country',
-  worldwide: 'worldwide',
-}
 const MOST_ASKED = 200
 type Show = 'found' | 'list'
 type Only = 'all' | 'questions' | 'without a page'

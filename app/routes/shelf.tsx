@@ -28,12 +28,14 @@ export const loader = () => ({ demo: process.env.KEEN_QUILL_DEMO === '1' })
 export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
   const { demo } = await serverLoader()
   await sweepShelf()
-  const sites = await db.sites.filter((s) => s.status === 'ready').toArray()
+  const seed = demo && !(await demoWasSeeded())
+  // A demo whose putting on the shelf was cut off is about to be replaced: nobody should open it before.
+  const sites = await db.sites.filter((s) => s.status === 'ready' && !(seed && s.demo)).toArray()
   return {
     demo,
     web: await inventedWeb(),
     sites: sites.sort((a, b) => a.name.localeCompare(b.name)),
-    seed: demo && !(await demoWasSeeded()),
+    seed,
   }
 }
 clientLoader.hydrate = true as const

@@ -7,7 +7,7 @@
 export interface Command {
   name: string
   keys: string
-  where: 'Everywhere' | 'Desk' | 'Snippet'
+  where: 'Everywhere' | 'Desk' | 'Snippet' | 'Snippet and line-up' | 'Line-up'
 }
 
 export const commands = {
@@ -25,7 +25,8 @@ export const commands = {
   copyDescription: { where: 'Desk', keys: 'alt+2', name: 'Copy the description' },
   copyAddress: { where: 'Desk', keys: 'alt+3', name: 'Copy the address' },
   approve: { where: 'Desk', keys: 'alt+a', name: 'Approve the page' },
-  keepTake: { where: 'Snippet', keys: 'alt+t', name: 'Keep the title as a take' },
+  keepTake: { where: 'Snippet and line-up', keys: 'alt+t', name: 'Keep the title as a take' },
+  nextTake: { where: 'Line-up', keys: 'alt+n', name: 'Put the next take in ours’ place' },
   casing: { where: 'Snippet', keys: 'alt+c', name: 'Set the title in the house style’s casing' },
   fromInstead: { where: 'Snippet', keys: 'alt+i', name: 'Start from what is shown instead' },
   toSlug: { where: 'Snippet', keys: 'alt+s', name: 'Go to the slug' },

@@ -42,7 +42,8 @@ export function Help() {
             <Keys name="Everywhere" keys={of('Everywhere')} />
             <Keys name="Ledger" keys={ledgerKeys} />
             <Keys name="Desk" keys={of('Desk')} />
-            <Keys name="Snippet" keys={of('Snippet')} />
+            <Keys name="Snippet" keys={[...of('Snippet'), ...of('Snippet and line-up')]} />
+            <Keys name="Line-up" keys={[...of('Line-up'), ...of('Snippet and line-up')]} />
           </div>
           <Keys name="Outline" keys={ofOutline} />
         </div>

@@ -57,6 +57,7 @@ const api = {
   pagesFromSheet: sheets.pagesFromSheet,
   matchSuggestions: sheets.matchSuggestions,
   phrasesFromSheet: sheets.phrasesFromSheet,
+  resultsFromSheet: sheets.resultsFromSheet,
   officeSheet: sheets.officeSheet,
   suggestionMarks: suggestionMarks.suggestionMarks,
   galleyOf: galley.galleyOf,

@@ -1,7 +1,8 @@
 /** Sheets that are dropped: pages that only a sheet knows, and what a consultant suggests. */
-import { recogniseColumns, type Columns } from '../../core/exchange/columns.ts'
+import { recogniseColumns, type Columns, type SheetPurpose } from '../../core/exchange/columns.ts'
 import { readPhraseSheet, type PhrasesRead } from '../../core/exchange/phrase-sheet.ts'
 import { pagesOfSheet } from '../../core/exchange/pages-sheet.ts'
+import { readResultsSheet, type ResultsRead } from '../../core/exchange/results-sheet.ts'
 import { readSheet, writeOffice, type Sheet } from '../../core/exchange/sheet.ts'
 import { readSuggestions, type SuggestionsRead } from '../../core/exchange/suggestions.ts'
 import { normaliseBase } from '../../core/addresses/addresses.ts'
@@ -23,7 +24,7 @@ const SAMPLE = 3
 /** Opens a sheet and says what its columns seem to be. */
 export async function openSheet(
   bytes: Uint8Array,
-  purpose: 'pages' | 'suggestions' | 'phrases',
+  purpose: SheetPurpose,
 ): Promise<{ ok: true; view: SheetView } | { ok: false; why: string }> {
   const read = await readSheet(bytes)
   if (!read.ok) return read
@@ -92,6 +93,17 @@ export function phrasesFromSheet(
 ): PhrasesRead | null {
   const sheet = sheets.get(ticket)
   return sheet ? readPhraseSheet(sheet, columns, { source, date }) : null
+}
+
+/** The results of a sheet, phrase by phrase; null where it is no longer at hand. */
+export function resultsFromSheet(
+  ticket: number,
+  columns: Columns,
+  market: string,
+  date: string,
+): ResultsRead | null {
+  const sheet = sheets.get(ticket)
+  return sheet ? readResultsSheet(sheet, columns, { market, date }) : null
 }
 
 /** Rows as a sheet for an office program. */

@@ -9,7 +9,7 @@ import { CUT_SIGN } from '../measure/cut.ts'
 import { measure, type Screen, type Slots } from '../measure/snippet.ts'
 import { shownAddress } from '../addresses/addresses.ts'
 import { hash } from '../hash.ts'
-import type { Market } from '../keywords/phrases.ts'
+import { marketNames, type Market } from '../keywords/phrases.ts'
 import type { Result } from '../results/line-up.ts'
 
 /** What a result says. */
@@ -93,12 +93,6 @@ function result(
   return `<div class="result ${screen}" style="width:${slots.title[screen].column}px"${lang ? ` lang="${escapeMarkup(lang)}"` : ''}><p class="trail">${escapeMarkup(trail.join(' › '))}</p>${drawn}</div>`
 }
 
-const marketWords: Record<Market, string> = {
-  local: 'in one place',
-  national: 'in one country',
-  worldwide: 'worldwide',
-}
-
 /** The line-up with ours in it, marked as ours. */
 function lineUp(
   ours: string,
@@ -110,7 +104,7 @@ function lineUp(
       `<li>${result(other, other.trail.length > 0 ? other.trail : shownAddress(other.url), 'wide', page)}</li>`,
   )
   drawn.splice(position - 1, 0, `<li class="ours"><p class="whose">Ours</p>${ours}</li>`)
-  const where = market === 'local' ? place : marketWords[market]
+  const where = market === 'local' ? place : marketNames[market]
   return `<p class="address">Results for “${escapeMarkup(phrase)}”, ${escapeMarkup(where)}; ${escapeMarkup(asOf)}, ${escapeMarkup(source)}. ${isToday ? `Ours is at ${position} today.` : `Ours is set at ${position}, to see how it would look there.`}</p><ol class="line-up">${drawn.join('')}</ol>`
 }
 

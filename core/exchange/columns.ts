@@ -12,11 +12,15 @@ export const columnRoles = [
   'words',
   'status',
   'monthly',
+  'position',
   'note',
 ] as const
 export type ColumnRole = (typeof columnRoles)[number]
 /** The column of each role, counted from 0; a role that no column has is left out. */
 export type Columns = Partial<Record<ColumnRole, number>>
+
+/** What a sheet is taken in for. */
+export type SheetPurpose = 'pages' | 'suggestions' | 'phrases' | 'results'
 
 /** Words that name a column, in the languages that sheets come in; the first group that one of them is in wins. */
 const names: [ColumnRole, RegExp][] = [
@@ -35,6 +39,7 @@ const names: [ColumnRole, RegExp][] = [
     'monthly',
     /\b(?:monthly|demand|volume|searches|search ?volume|suchvolumen|suchanfragen|volumes?|recherches|s[øo]gninger|b[uú]squedas)\b/,
   ],
+  ['position', /\b(?:position|pos|rank\w*|place|platz|rang|placering|posici[oó]n)\b/],
   ['words', /\b(?:words?|word ?count|w[oö]rter|mots)\b/],
   ['note', /\b(?:notes?|comments?|remarks?|reason|why|notiz|kommentar)\b/],
 ]
@@ -52,10 +57,7 @@ const looksLikeAddress = (cell: string): boolean =>
  * The columns of a sheet. Of several columns that could have a role, `suggestions` takes that which is called new or
  * suggested, `pages` that which is called present.
  */
-export function recogniseColumns(
-  { heading, rows }: Sheet,
-  purpose: 'pages' | 'suggestions' | 'phrases',
-): Columns {
+export function recogniseColumns({ heading, rows }: Sheet, purpose: SheetPurpose): Columns {
   const columns: Columns = {}
   const ranks = new Map<ColumnRole, number>()
   for (const [i, name] of heading.entries()) {

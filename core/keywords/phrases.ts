@@ -9,6 +9,11 @@ import { languageOf, wordsOf } from '../words/stem.ts'
 export const markets = ['local', 'national', 'worldwide'] as const
 /** Where the people are who search. */
 export type Market = (typeof markets)[number]
+export const marketNames: Record<Market, string> = {
+  local: 'in one place',
+  national: 'in one country',
+  worldwide: 'worldwide',
+}
 
 /** A phrase with its demand, as a service, a sheet or a hand gave it. */
 export interface Phrase {

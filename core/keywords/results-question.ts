@@ -10,6 +10,18 @@ export interface ResultsQuestion {
   screen: 'wide' | 'narrow'
   language: string
 }
+/** A phrase is looked up in small letters: nobody searches otherwise, and an answer is found again. */
+export const resultsQuestion = (
+  phrase: string,
+  { market, place, language }: Pick<ResultsQuestion, 'market' | 'place' | 'language'>,
+): ResultsQuestion => ({
+  phrase: phrase.trim().toLowerCase(),
+  market,
+  place: market === 'local' ? place.trim() : '',
+  screen: 'wide',
+  language,
+})
+
 export const resultsQuestionSchema = Joi.object<ResultsQuestion>({
   phrase: Joi.string().trim().max(200).required().messages({ 'string.empty': 'Type the phrase to look up.' }),
   market: Joi.valid(...markets).required(),

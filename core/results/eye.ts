@@ -31,6 +31,22 @@ export const defaultEye: EyeWeights = {
   common: 0.6,
 }
 
+/** What each weight is, in words, and between what it can lie: it stays a model in which higher and earlier is more. */
+export const eyeExplained: { key: keyof EyeWeights; name: string; least: number; most: number }[] = [
+  { key: 'place', name: 'Of what one place gets, the next below gets', least: 0.01, most: 1 },
+  { key: 'description', name: 'Of what a title gets, its description gets', least: 0.01, most: 1 },
+  { key: 'line', name: 'Of what one line gets, the next gets', least: 0.01, most: 1 },
+  { key: 'along', name: 'Of what a line’s beginning gets, its end gets', least: 0.01, most: 1 },
+  { key: 'bold', name: 'Of what another word gets, a bold word gets', least: 1, most: 10 },
+  { key: 'number', name: 'Of what another word gets, a number gets', least: 1, most: 10 },
+  {
+    key: 'common',
+    name: 'Of what another word gets, one that both neighbours have gets',
+    least: 0.01,
+    most: 1,
+  },
+]
+
 export interface EyeLine {
   text: string
   role: 'title' | 'description'

@@ -2,6 +2,7 @@
 import Joi from 'joi'
 import { mainChoicePattern } from '../page/read/main-content.ts'
 import { defaultSlots, type Slots } from '../measure/snippet.ts'
+import { defaultEye, eyeExplained, type EyeWeights } from '../results/eye.ts'
 import { decodedPath } from '../addresses/addresses.ts'
 import { matchesAddress } from '../addresses/match-address.ts'
 import { casings, type Casing } from '../wording/casing.ts'
@@ -140,6 +141,8 @@ export interface HouseStyle {
   titlePattern: string | null
   limits: Limits
   slots: Slots
+  /** The weights of the model of where the eye lands. */
+  eye: EyeWeights
   /** By rule id: another severity, or off. */
   rules: Readonly<Record<string, Severity | 'off'>>
   addresses: readonly AddressStyle[]
@@ -178,6 +181,7 @@ export const defaultStyle: HouseStyle = {
     keywordsMost: 5,
   },
   slots: defaultSlots,
+  eye: defaultEye,
   rules: {},
   addresses: [],
   main: null,
@@ -210,6 +214,9 @@ export const houseStyleSchema = Joi.object({
   titlePattern,
   limits,
   slots: Joi.object({ title: role, description: role }),
+  eye: Joi.object(
+    Object.fromEntries(eyeExplained.map(({ key, least, most }) => [key, Joi.number().min(least).max(most)])),
+  ),
   rules,
   addresses: Joi.array()
     .items(
@@ -259,6 +266,7 @@ export function readHouseStyle(input: unknown): { ok: true; style: HouseStyle } 
       ...given,
       limits: { ...defaultStyle.limits, ...given.limits },
       slots: { title: merge('title'), description: merge('description') },
+      eye: { ...defaultEye, ...given.eye },
     },
   }
 }

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { openShelf, watchConsole, zipOf } from './helpers.ts'
+import { openDemo, openShelf, watchConsole, zipOf } from './helpers.ts'
 
 const PAGE = (title: string, more = '') =>
   `<!doctype html>\n<html lang="en">\n<head>\n<meta charset="utf-8">\n<title>${title}</title>\n${more}\n</head>\n<body>\n<main><h1>${title}</h1>\n<p><center>The boat leaves at ten when the sea allows.</center></p></main>\n</body>\n</html>\n`
@@ -107,4 +107,27 @@ test('the ledger’s marks are listed with their pages, what matters most first'
   expect(options.indexOf('No title, 1 page')).toBeLessThan(options.indexOf('No meta description, 3 pages'))
   await page.getByRole('option', { name: 'No meta description, 3 pages' }).click()
   await expect(page.getByTestId('ledger')).toHaveAttribute('aria-rowcount', '4')
+})
+
+test('a demo whose putting on the shelf was cut off is put there anew before anybody can open it', async ({
+  page,
+}) => {
+  const site = await openDemo(page)
+  // As it is after a reload between the last page and the last word.
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve, reject) => {
+        const opening = indexedDB.open('keen-quill')
+        opening.onerror = () => reject(opening.error!)
+        opening.onsuccess = () => {
+          const change = opening.result.transaction('settings', 'readwrite')
+          change.objectStore('settings').delete('demo-seeded')
+          change.oncomplete = () => {
+            opening.result.close()
+            resolve()
+          }
+        }
+      }),
+  )
+  expect(await openDemo(page)).not.toBe(site)
 })

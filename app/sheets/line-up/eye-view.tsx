@@ -2,7 +2,7 @@
 import { useMemo } from 'react'
 import { measure, type Role, type Screen, type Slots } from '../../../core/measure/snippet.ts'
 import { foldText } from '../../../core/measure/width.ts'
-import { whereTheEyeLands, type EyeLine, type EyeWord } from '../../../core/results/eye.ts'
+import { whereTheEyeLands, type EyeLine, type EyeWeights, type EyeWord } from '../../../core/results/eye.ts'
 import { compileKeyword, findKeyword } from '../../../core/words/match.ts'
 
 export interface EyeResult {
@@ -21,12 +21,14 @@ export function EyeView({
   phrase,
   screen,
   slots,
+  weights,
   lang,
 }: {
   results: EyeResult[]
   phrase: string
   screen: Screen
   slots: Slots
+  weights: EyeWeights
   lang: string | null
 }) {
   const { lines, words, most } = useMemo(() => {
@@ -38,15 +40,16 @@ export function EyeView({
         bold: findKeyword(line, keyword).flatMap((match) => match.words),
       }))
     const all = results.map((r) => [...linesOf('title', r.title), ...linesOf('description', r.description)])
-    const shares = whereTheEyeLands(all, lang)
+    const shares = whereTheEyeLands(all, lang, weights)
     return { lines: all, words: shares, most: Math.max(...shares.flat(2).map((w) => w.share), 0) }
-  }, [results, phrase, screen, slots, lang])
+  }, [results, phrase, screen, slots, weights, lang])
   return (
     <div data-testid="eye">
       <p className="mt-3 text-[13px] text-ink-2">
         A model, not a measurement, from what is commonly said of how lists are read (from memory, no source).
         Ink is heavier high in the list, in the first line before the second, at the beginning of a line, on
-        bold words and numbers, and paler where all neighbours say the same.
+        bold words and numbers, and paler where all neighbours say the same. How much each counts is the house
+        style’s to say.
       </p>
       <ol className="mt-3" style={{ width: slots.title[screen].column + 24 }}>
         {results.map((result, i) => (

@@ -1,7 +1,9 @@
 /** Our result among the others that people see for a phrase: set at a place, typed where it stands, compared in figures and words. */
 import { useMemo, useState } from 'react'
+import { useSearchParams } from 'react-router'
 import { sameAddress, shownAddress } from '../../../core/addresses/addresses.ts'
-import { markets, type Market } from '../../../core/keywords/phrases.ts'
+import { marketNames, markets, type Market } from '../../../core/keywords/phrases.ts'
+import { resultsQuestion } from '../../../core/keywords/results-question.ts'
 import {
   compareLineUp,
   LINE_UP,
@@ -15,6 +17,7 @@ import { useService } from '../../session/use-service.ts'
 import { Choice } from '../../ui/choice.tsx'
 import { plural } from '../../ui/plural.ts'
 import { DrawnResult } from '../../result/drawn-result.tsx'
+import { PlaceField } from '../../ui/place-field.tsx'
 import type { Screen } from '../../../core/measure/snippet.ts'
 import type { SheetProps } from '../sheet-props.ts'
 import { useDraftedResult } from '../snippet/drafted-result.ts'
@@ -22,12 +25,6 @@ import { Among } from './among.tsx'
 import { EyeView } from './eye-view.tsx'
 import { FiguresLine, Summary } from './figures.tsx'
 import { OurResult } from './our-result.tsx'
-
-const marketNames: Record<Market, string> = {
-  local: 'in one place',
-  national: 'in one country',
-  worldwide: 'worldwide',
-}
 
 /** Pages that stand beside ours in a comparison, at most. */
 const MOST_COMPARED = 3
@@ -44,7 +41,8 @@ export function LineUpSheet(props: SheetProps & Ways) {
   const primary = (decisions['keyword:primary'] as string | undefined) ?? ''
   const secondary = (decisions['keyword:secondary'] as string[] | undefined) ?? []
   const own = [primary, ...secondary].filter(Boolean)
-  const [other, setOther] = useState<string | null>(null)
+  const [search] = useSearchParams()
+  const [other, setOther] = useState<string | null>(search.get('for'))
   const [market, setMarket] = useState<Market>('national')
   const [place, setPlace] = useState('')
   const [screen, setScreen] = useState<Screen>('wide')
@@ -56,7 +54,7 @@ export function LineUpSheet(props: SheetProps & Ways) {
   const isAsked = phrase !== '' && (market !== 'local' || place !== '')
   const told = useService<ResultsAnswer>(
     'results',
-    isAsked ? { phrase, market, place: market === 'local' ? place : '', screen: 'wide', language } : null,
+    isAsked ? resultsQuestion(phrase, { market, place, language }) : null,
     again,
   )
   return (
@@ -134,7 +132,8 @@ export function LineUpSheet(props: SheetProps & Ways) {
       {view === null && <p className="mt-2 text-[13px] text-ink-3 italic">The page is being read …</p>}
       <p className="mt-4 border-t border-rule pt-3 text-[12px] text-ink-2">
         Type in our result as on the Snippet sheet. A caret between two results sets ours there; in its place
-        field, <kbd>↑</kbd> <kbd>↓</kbd> move it and a number jumps. Of {row.h1 || row.path}.
+        field, <kbd>↑</kbd> <kbd>↓</kbd> move it and a number jumps. <kbd>Alt N</kbd> puts the next take
+        there, <kbd>Alt T</kbd> keeps what stands there as one.
       </p>
     </section>
   )
@@ -173,32 +172,6 @@ function PhraseField({
           <option key={p} value={p} />
         ))}
       </datalist>
-      <button type="submit" className="quiet">
-        Look up
-      </button>
-    </form>
-  )
-}
-
-function PlaceField({ onPlace }: { onPlace(place: string): void }) {
-  const [typed, setTyped] = useState('')
-  return (
-    <form
-      className="flex items-baseline gap-2"
-      onSubmit={(event) => {
-        event.preventDefault()
-        onPlace(typed.trim())
-      }}
-    >
-      <label>
-        Place{' '}
-        <input
-          className="w-32 border-b border-sign bg-transparent px-1"
-          maxLength={100}
-          value={typed}
-          onChange={(e) => setTyped(e.target.value)}
-        />
-      </label>
       <button type="submit" className="quiet">
         Look up
       </button>
@@ -317,6 +290,7 @@ function Results({
         phrase={phrase}
         screen={screen}
         slots={drafted.style.slots}
+        weights={drafted.style.eye}
         lang={drafted.lang}
       />
     )

@@ -5,10 +5,11 @@ import type { ResultFigures } from '../../../core/results/line-up.ts'
 import { takesOf } from '../../../core/work/decisions.ts'
 import { DrawnResult } from '../../result/drawn-result.tsx'
 import { emphasised } from '../../result/emphasis.ts'
+import { useCommand } from '../../ui/command-registry.ts'
 import { TypedText } from '../../result/typed-text.tsx'
 import type { SheetProps } from '../sheet-props.ts'
 import { typeInResult, type DraftedResult } from '../snippet/drafted-result.ts'
-import { chooseTake } from '../snippet/takes.tsx'
+import { chooseTake, keepTake } from '../snippet/takes.tsx'
 import { FiguresLine } from './figures.tsx'
 
 export function OurResult({
@@ -41,6 +42,13 @@ export function OurResult({
   const type = (target: 'title' | 'meta:description', value: string) =>
     typeInResult({ session, row, view }, target, value)
   const takes = takesOf(decisions, 'title')
+  const choose = (text: string) =>
+    chooseTake(session, page, 'title', text, { present: typed.title, source: view?.sourceTitle })
+  useCommand('keepTake', () => keepTake(session, page, 'title', { text: typed.title, from: '' }))
+  useCommand('nextTake', () => {
+    const next = takes[(takes.findIndex((take) => take.text === typed.title) + 1) % takes.length]
+    if (next && next.text !== typed.title) choose(next.text)
+  })
   return (
     <li
       className="grid grid-cols-[minmax(0,620px)_minmax(0,1fr)] gap-6 border-t border-rule-2 py-3 max-[1100px]:grid-cols-1"
@@ -105,12 +113,7 @@ export function OurResult({
                 className="quiet max-w-64 truncate"
                 aria-pressed={take.text === typed.title}
                 title={take.text}
-                onClick={() =>
-                  chooseTake(session, page, 'title', take.text, {
-                    present: typed.title,
-                    source: view?.sourceTitle,
-                  })
-                }
+                onClick={() => choose(take.text)}
               >
                 {i + 1}: {take.text}
               </button>

@@ -20,15 +20,15 @@ export function SideBySide({ own, others, lacks, onRemove }: Comparison & { onRe
     <>
       {structures.length > 0 && <WhatIsLacking lacks={lacks} others={structures.length} />}
       <div className="mt-3 overflow-x-auto">
-        <table className="w-full table-fixed text-[13px]" style={{ minWidth: 160 + columns.length * 200 }}>
+        <table className="w-full table-fixed text-[13px]" style={{ minWidth: 120 + columns.length * 120 }}>
           <thead>
             <tr className="border-b border-ink text-left align-baseline">
-              <th scope="col" className="w-40 py-1 font-normal text-ink-3">
+              <th scope="col" className="w-32 py-1 font-normal text-ink-3">
                 <span className="sr-only">What is compared</span>
               </th>
               {columns.map(({ name, index }) => (
                 <th key={index} scope="col" className="py-1 pr-3 font-semibold">
-                  <span className="block truncate" title={name}>
+                  <span className="line-clamp-2 [overflow-wrap:anywhere]" title={name}>
                     {name.replace(/^https?:\/\//, '')}
                   </span>
                   {index !== null && (
