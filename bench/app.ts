@@ -28,7 +28,7 @@ export async function benchApp(): Promise<void> {
       .getByTestId('file-input')
       .setInputFiles({ name: 'register.zip', mimeType: 'application/zip', buffer })
     await page.getByRole('button', { name: /^Take in/ }).click()
-    await page.getByTestId('ledger').waitFor({ timeout: 300_000 })
+    await page.getByTestId('what-is-left').waitFor({ timeout: 300_000 })
     await page.getByRole('link', { name: 'Desk' }).click()
     await page.waitForSelector('[data-testid=desk][data-ready=true]')
     await page.getByTestId('title').focus()
@@ -138,7 +138,7 @@ export async function benchPattern(): Promise<void> {
       buffer: Buffer.from(zipSync(files, { level: 1 })),
     })
     await page.getByRole('button', { name: /^Take in/ }).click()
-    await page.getByTestId('ledger').waitFor({ timeout: 300_000 })
+    await page.getByTestId('what-is-left').waitFor({ timeout: 300_000 })
     await page.getByRole('link', { name: 'House style' }).click()
     const name = page.getByLabel('The site’s name in titles')
     await name.fill('The Register')

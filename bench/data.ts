@@ -74,7 +74,7 @@ export async function benchData(): Promise<void> {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
     await page.goto(server.address)
     await page.getByRole('link', { name: 'Open the ledger' }).click()
-    await page.getByTestId('ledger').waitFor()
+    await page.getByTestId('what-is-left').waitFor()
     const site = /sites\/([^/]+)/.exec(page.url())![1]!
     await page.goto(`${server.address}/sites/${site}/desk?page=stories%2Ffresnel-lens.html&sheet=data`)
     await page.getByTestId('block').waitFor()

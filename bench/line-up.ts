@@ -12,7 +12,7 @@ export async function benchLineUp(): Promise<void> {
     await page.goto(server.address)
     await page.waitForSelector('html[data-hydrated]')
     await page.getByRole('link', { name: 'Farrowskerry Light' }).click()
-    await page.getByTestId('ledger').waitFor()
+    await page.getByTestId('what-is-left').waitFor()
     const site = /sites\/([^/]+)/.exec(page.url())![1]!
     await page.goto(`${server.address}/sites/${site}/desk?page=tours/index.html&sheet=line-up`)
     await page.getByTestId('our-result').waitFor()

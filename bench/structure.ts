@@ -31,7 +31,7 @@ async function takeIn(page: Page, address: string, files: Record<string, string>
   )
   await page.getByTestId('file-input').setInputFiles({ name: 'x.zip', mimeType: 'application/zip', buffer })
   await page.getByRole('button', { name: /^Take in/ }).click()
-  await page.getByTestId('ledger').waitFor({ timeout: 300_000 })
+  await page.getByTestId('what-is-left').waitFor({ timeout: 300_000 })
   return /sites\/([^/]+)/.exec(page.url())![1]!
 }
 

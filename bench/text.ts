@@ -65,7 +65,7 @@ async function takeIn(page: Page, address: string, files: Record<string, Uint8Ar
     buffer: Buffer.from(zipSync(files, { level: 1 })),
   })
   await page.getByRole('button', { name: /^Take in/ }).click()
-  await page.getByTestId('ledger').waitFor({ timeout: 300_000 })
+  await page.getByTestId('what-is-left').waitFor({ timeout: 300_000 })
   return /sites\/([^/]+)/.exec(page.url())![1]!
 }
 

@@ -21,7 +21,7 @@ try {
   await page.getByRole('link', { name: 'Open the ledger' }).waitFor()
   await shot(page, 'shelf')
   await page.getByRole('link', { name: 'Open the ledger' }).click()
-  await page.getByTestId('ledger').waitFor()
+  await page.getByTestId('what-is-left').waitFor()
   await shot(page, 'ledger')
   const site = /sites\/([^/]+)/.exec(page.url())![1]!
   const desk = async (path: string, sheet: string) => {

@@ -87,7 +87,7 @@ export function PageChoice<P extends ChoosablePage>({
               ) : (
                 <div className="min-w-0 flex-1">{line(page)}</div>
               )}
-              <span className="max-w-44 truncate pr-1 text-[12px] text-ink-3" title={page.path}>
+              <span className="w-44 truncate pr-1 text-right text-[12px] text-ink-3" title={page.path}>
                 {page.path}
               </span>
             </li>

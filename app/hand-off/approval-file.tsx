@@ -8,7 +8,7 @@ import { readAnswers, type GivenAnswer } from '../../core/exchange/approval-answ
 import { takeHash, wordingHash } from '../../core/exchange/approval.ts'
 import type { Decision } from '../store/work-log.ts'
 import type { Session } from '../session/session.ts'
-import { fieldValue } from '../session/field-value.ts'
+import { fieldValue } from '../../core/work/typed-field.ts'
 import { lineUpPlaces } from '../session/line-up-places.ts'
 import { today } from '../session/session.ts'
 import { takeChosen } from '../session/take-choice.ts'

@@ -177,7 +177,9 @@ export function ByAddress({ address, again = null }: { address: string; again?: 
         />
       )
     case 'done':
-      return <Done fetched={step.fetched} onOpen={() => void navigate(`/sites/${step.site}/ledger`)} />
+      return (
+        <Done fetched={step.fetched} onOpen={() => void navigate(`/sites/${step.site}/ledger?view=left`)} />
+      )
     case 'failed':
       return (
         <section className="sheet mt-6 max-w-[760px] p-7">

@@ -39,7 +39,7 @@ export function SheetDialog({ file, onClose }: { file: File; onClose(): void }) 
         callback(() => {}),
       )
       if (!taken.ok) return setProblem(taken.why)
-      await navigate(`/sites/${taken.site.id}/ledger`)
+      await navigate(`/sites/${taken.site.id}/ledger?view=left`)
     } catch (error) {
       setProblem((error as Error).message)
     } finally {

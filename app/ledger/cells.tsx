@@ -4,7 +4,7 @@ import type { Fit } from '../../core/measure/snippet.ts'
 import { stateOf, takesOf, type Answer, type Decisions } from '../../core/work/decisions.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
 import { hasTokens } from '../../core/wording/tokens.ts'
-import { fieldValue } from '../session/field-value.ts'
+import { fieldValue } from '../../core/work/typed-field.ts'
 import type { SiteMarkCount } from './order.ts'
 
 const SCALE = 330 / 720

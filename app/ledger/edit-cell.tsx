@@ -6,7 +6,7 @@ import type { Decisions } from '../../core/work/decisions.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
 import { fillTokens } from '../../core/wording/tokens.ts'
 import { Ruler } from '../result/ruler.tsx'
-import { fieldValue } from '../session/field-value.ts'
+import { fieldValue } from '../../core/work/typed-field.ts'
 import { today, type Session } from '../session/session.ts'
 
 /** What can be edited in the ledger. */

@@ -4,7 +4,7 @@ import type { SiteMark } from '../../core/rules/rule.ts'
 import { fingerprint } from '../../core/rules/fingerprint.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
 
-export type Order = 'severity' | 'address' | 'title' | 'width'
+export type Order = 'severity' | 'address' | 'widest'
 
 export interface SiteMarkCount {
   blocker: number
@@ -45,18 +45,6 @@ export function siteMarkCounts(
   return counts
 }
 
-/** How many pages each rule marks, whether by a mark of the page's own or of the site. */
-export function pagesByRule(
-  rows: readonly LedgerRow[],
-  counts: ReadonlyMap<string, SiteMarkCount>,
-): Map<string, number> {
-  const pages = new Map<string, number>()
-  for (const row of rows)
-    for (const rule of new Set([...row.rules, ...(counts.get(row.id)?.rules ?? [])]))
-      pages.set(rule, (pages.get(rule) ?? 0) + 1)
-  return pages
-}
-
 const sortKeys = new Map<string, string>()
 /** What a path is sorted by; kept, because sorting asks for it many thousand times. */
 function sortKey(path: string): string {
@@ -91,8 +79,7 @@ export function ledgerOrder(
   const orders: Record<Order, (a: LedgerRow, b: LedgerRow) => number> = {
     severity: (a, b) => weight(b) - weight(a),
     address: byAddress,
-    title: (a, b) => (a.title ?? '').localeCompare(b.title ?? ''),
-    width: (a, b) => b.titlePx - a.titlePx,
+    widest: (a, b) => b.titlePx - a.titlePx,
   }
   return [...shown].sort((a, b) => orders[order](a, b) || byAddress(a, b))
 }

@@ -246,7 +246,7 @@ function SiteOnShelf({ site, onReset, busy }: { site: SiteRecord; onReset(): voi
     <li className="flex items-baseline gap-6 border-t border-rule py-4">
       <div className="min-w-0 flex-1">
         <Link
-          to={`/sites/${site.id}/ledger`}
+          to={`/sites/${site.id}/ledger?view=left`}
           className="font-serif text-[19px] font-semibold hover:underline"
         >
           {site.name}
@@ -257,7 +257,7 @@ function SiteOnShelf({ site, onReset, busy }: { site: SiteRecord; onReset(): voi
           {site.unread.length > 0 && ` · ${plural(site.unread.length, 'file')} not read`}
         </p>
       </div>
-      <Link to={`/sites/${site.id}/ledger`} className="action">
+      <Link to={`/sites/${site.id}/ledger?view=left`} className="action">
         Open the ledger
       </Link>
       <button

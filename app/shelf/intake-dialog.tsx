@@ -67,7 +67,7 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
     }
     const { site } = result
     void revalidate()
-    if (site.unread.length === 0) return navigate(`/sites/${site.id}/ledger`)
+    if (site.unread.length === 0) return navigate(`/sites/${site.id}/ledger?view=left`)
     setStep({ at: 'done', site: site.id, pages: site.pages, others: site.otherFiles, unread: site.unread })
   }
 
@@ -182,7 +182,7 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
           <button
             type="button"
             className="button button-main mt-5"
-            onClick={() => navigate(`/sites/${step.site}/ledger`)}
+            onClick={() => navigate(`/sites/${step.site}/ledger?view=left`)}
           >
             Open the ledger
           </button>

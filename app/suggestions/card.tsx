@@ -12,7 +12,7 @@ import {
 import type { LedgerRow } from '../../core/work/evaluate.ts'
 import { styleFor } from '../../core/rules/house-style.ts'
 import { DrawnResult } from '../result/drawn-result.tsx'
-import { fieldValue } from '../session/field-value.ts'
+import { fieldValue } from '../../core/work/typed-field.ts'
 import type { Session } from '../session/session.ts'
 import { shownPath } from '../ui/shown-path.ts'
 

@@ -5,7 +5,8 @@ import { readSource } from '../../core/page/source/source.ts'
 import { pathOf, type PageId, type PageIdentity } from '../../core/site/page-identity.ts'
 import { matchPages, type PageWords } from '../../core/work/again/match-pages.ts'
 import { rebaseDecisions, type Counts } from '../../core/work/again/rebase-decisions.ts'
-import { stateOf, type Decisions } from '../../core/work/decisions.ts'
+import type { Decisions } from '../../core/work/decisions.ts'
+import { snapshotOf } from './snapshots.ts'
 import { db, firstOf, removeSite, type AgainRecord, type SiteRecord } from '../store/db.ts'
 import { openSite } from './desk.ts'
 import { bytesOfPage, identitiesOf, takeIn, type Progress, type TakenIn } from './intake.ts'
@@ -206,18 +207,7 @@ async function putInPlace(
   await db.transaction('rw', [db.sites, db.decisions, db.again, db.snapshots], async () => {
     await db.decisions.bulkPut([...next].map(([page, decisions]) => ({ site: site.id, page, decisions })))
     await db.again.put({ ...again, site: site.id })
-    await db.snapshots.add({
-      site: first,
-      date: open.site.takenIn || today,
-      pages: [...open.rows.values()].map(({ id, url, title, description, rules }) => ({
-        id,
-        url,
-        title,
-        description,
-        state: stateOf(work.get(id) ?? {}),
-        rules,
-      })),
-    } as never)
+    await db.snapshots.add(snapshotOf(open, (id) => work.get(id) ?? {}, open.site.takenIn || today) as never)
     // Both in one: whatever happens next, one of the two stands on the shelf.
     await db.sites.put({ ...site, status: 'ready' })
     await db.sites.put({ ...open.site, status: 'before' })

@@ -2,6 +2,7 @@
 import * as Comlink from 'comlink'
 import * as again from './again.ts'
 import * as approval from './approval.ts'
+import * as bulk from './bulk.ts'
 import * as byAddress from './by-address.ts'
 import * as data from './data.ts'
 import * as dataSearch from './data-search.ts'
@@ -14,6 +15,7 @@ import * as templates from './templates.ts'
 import * as intake from './intake.ts'
 import * as loosePages from './loose-pages.ts'
 import * as sheets from './sheets.ts'
+import * as snapshots from './snapshots.ts'
 import * as suggestionMarks from './suggestion-marks.ts'
 import * as sitePages from './site-pages.ts'
 import * as openInput from './open-input.ts'
@@ -28,6 +30,8 @@ const api = {
   ...approval,
   ...handOff,
   ...structure,
+  bulkPreview: bulk.bulkPreview,
+  cancelBulk: bulk.cancelBulk,
   dataView: data.dataView,
   buildData: data.buildData,
   inlineData: data.inlineData,
@@ -58,6 +62,8 @@ const api = {
   matchSuggestions: sheets.matchSuggestions,
   phrasesFromSheet: sheets.phrasesFromSheet,
   resultsFromSheet: sheets.resultsFromSheet,
+  ledgerSheet: sheets.ledgerSheet,
+  mendedSinceStart: snapshots.mendedSinceStart,
   officeSheet: sheets.officeSheet,
   suggestionMarks: suggestionMarks.suggestionMarks,
   galleyOf: galley.galleyOf,

@@ -52,6 +52,8 @@ export interface Opened {
 }
 export type RuleName = Pick<Rule, 'id' | 'name' | 'family' | 'severity' | 'basis'>
 
+const sinceAudit10 = { canonical: null, robots: '', images: 0, imagesWithoutAlt: 0, types: [] as string[] }
+
 /**
  * Opens a site: reads its rows, makes anew those whose decisions or audit have changed since, builds the index. With
  * `later`, all of them wait to be asked for: a page at which another worker got stuck may be among them.
@@ -80,7 +82,9 @@ export async function openSite(siteId: string, today: string, later = false): Pr
   setting.index.marksMentions = (decided.get('') ?? {}).mentions === true
   open.slugs = slugsOf(pages.values(), (id) => decided.get(id) ?? {}, setting)
   settleMoves(setting, open.files, open.slugs)
-  for (const row of rows.sort((a, b) => (a.path < b.path ? -1 : 1))) {
+  for (const kept of rows.sort((a, b) => (a.path < b.path ? -1 : 1))) {
+    // A row that an older audit made lacks what came since, until it is made anew.
+    const row: RowRecord = { ...sinceAudit10, ...kept }
     const page = pages.get(row.id)
     if (!page) continue
     row.url = addressesFor(page, setting).url

@@ -2,43 +2,10 @@ import { describe, expect, it } from 'vitest'
 import { defaultStyle, type HouseStyle } from '../../core/rules/house-style.ts'
 import { emptyIndex } from '../../core/site/site-index.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
+import { ledgerRow } from '../../tests/fixtures/ledger-row.ts'
 import { previewPattern } from './patterns.ts'
 
-const row = (path: string, more: Partial<LedgerRow>): LedgerRow => ({
-  id: path,
-  path,
-  file: path,
-  url: `https://s.example/${path}`,
-  title: null,
-  titlePx: 0,
-  titleFit: 'fits',
-  titleFitNarrow: 'fits',
-  description: null,
-  descriptionFit: 'fits',
-  h1: null,
-  h1Count: 0,
-  words: 0,
-  lang: 'en',
-  indexable: true,
-  unindexed: null,
-  served: null,
-  partial: null,
-  placement: null,
-  author: null,
-  price: null,
-  targets: [],
-  inText: 0,
-  linked: 0,
-  redirected: [],
-  keyword: null,
-  things: null,
-  rules: [],
-  blocker: 0,
-  flaw: 0,
-  nit: 0,
-  basis: '',
-  ...more,
-})
+const row = (path: string, more: Partial<LedgerRow>) => ledgerRow(path, { title: null, ...more })
 const style = (more: Partial<HouseStyle>): HouseStyle => ({ ...defaultStyle, siteName: 'Light', ...more })
 const site = emptyIndex('https://s.example/', true, [])
 const run = (

@@ -1,5 +1,6 @@
 /** Sheets that are dropped: pages that only a sheet knows, and what a consultant suggests. */
 import { recogniseColumns, type Columns, type SheetPurpose } from '../../core/exchange/columns.ts'
+import { readLedgerSheet, type LedgerSheetRead } from '../../core/exchange/ledger-sheet.ts'
 import { readPhraseSheet, type PhrasesRead } from '../../core/exchange/phrase-sheet.ts'
 import { pagesOfSheet } from '../../core/exchange/pages-sheet.ts'
 import { readResultsSheet, type ResultsRead } from '../../core/exchange/results-sheet.ts'
@@ -104,6 +105,15 @@ export function resultsFromSheet(
 ): ResultsRead | null {
   const sheet = sheets.get(ticket)
   return sheet ? readResultsSheet(sheet, columns, { market, date }) : null
+}
+
+/** A sheet of the ledger that comes back, its rows told by their addresses. */
+export async function ledgerSheet(
+  bytes: Uint8Array,
+): Promise<{ ok: true; read: LedgerSheetRead } | { ok: false; why: string }> {
+  const sheet = await readSheet(bytes)
+  if (!sheet.ok) return sheet
+  return { ok: true, read: readLedgerSheet(sheet.sheet, current?.rows.values() ?? []) }
 }
 
 /** Rows as a sheet for an office program. */

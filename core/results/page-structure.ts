@@ -1,6 +1,5 @@
 /** A page's structure in figures, for setting several side by side, and what all others have that one lacks. */
 import { addressKey } from '../addresses/addresses.ts'
-import { typesOf } from '../json/json.ts'
 import { measure, type Slots } from '../measure/snippet.ts'
 import { countGraphemes } from '../measure/width.ts'
 import {
@@ -11,7 +10,7 @@ import {
   type Landmark,
   type PageFacts,
 } from '../page/read/facts.ts'
-import { thingsOf } from '../structured-data/things.ts'
+import { typesDescribed } from '../structured-data/things.ts'
 import { firstWords } from '../words/count-words.ts'
 import { compileKeyword, findKeyword } from '../words/match.ts'
 import { languageOf, wordsOf } from '../words/stem.ts'
@@ -95,7 +94,7 @@ export function structureOf(
     linksOut: linked.filter((of) => of !== host).length,
     title: wording(title, 'title'),
     description: wording(description, 'description'),
-    types: [...new Set(thingsOf(page).flatMap(typesOf).map(withoutVocabulary))],
+    types: typesDescribed(page),
     keyword: keyword && {
       text: keyword.text,
       places: places.filter(([, ok]) => ok).map(([place]) => place),
@@ -103,8 +102,6 @@ export function structureOf(
     },
   }
 }
-
-const withoutVocabulary = (type: string) => type.replace(/^https?:\/\/schema\.org\//, '')
 
 /** The host of an address on the web; null for `mailto:` and the like. */
 function hostOf(url: string): string | null {

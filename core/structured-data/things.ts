@@ -29,6 +29,15 @@ export function thingsOf(page: PageFacts): ObjectValue[] {
   return found
 }
 
+/** Types of a page's things, each once, outer ones first, without the address of the vocabulary. */
+export const typesDescribed = (page: PageFacts): string[] => [
+  ...new Set(
+    thingsOf(page)
+      .flatMap(typesOf)
+      .map((type) => type.replace(/^https?:\/\/schema\.org\//, '')),
+  ),
+]
+
 /** A value as text: a string, a number, or the name of a thing, the first of several. */
 function textOf(value: JsonValue | undefined): string | null {
   if (!value) return null

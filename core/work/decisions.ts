@@ -15,7 +15,7 @@ import { carriers } from '../site/page-tokens.ts'
  * something that somebody else changed too) and `aside:<key>` (a decision whose target is gone); `suggested` (what a
  * consultant's sheet suggests for it). Of the site as a whole (page ""): `style`, `templates` (see
  * headings/template-rules.ts), `phrase:<wording>` (a phrase of the site's list), `mentions` (whether mentions
- * without a link are marked), `base`, `name`. A key that is absent is undecided.
+ * without a link are marked), `columns` and `views` of the ledger, `base`, `name`. A key that is absent is undecided.
  */
 export type Decisions = Readonly<Record<string, unknown>>
 
@@ -66,6 +66,16 @@ export interface Suggestion {
   fields: Partial<Record<SuggestedField, string>>
   note: string
   answers: Partial<Record<SuggestedField, { answer: 'taken' | 'edited' | 'declined'; why: string }>>
+}
+/** A column of the ledger that is shown; its width in px, null for its usual one. */
+export interface LedgerColumnChoice {
+  id: string
+  width: number | null
+}
+/** What the ledger shows, under a name; as the address has it behind its `?`. */
+export interface LedgerView {
+  name: string
+  search: string
 }
 /** A decision whose target is gone, kept in sight. */
 export interface Aside {
@@ -197,6 +207,19 @@ function schemaFor(key: string): Joi.Schema | null {
       return text(200)
     case 'mentions':
       return Joi.valid(true)
+    case 'columns':
+      return Joi.array()
+        .items(
+          Joi.object({
+            id: Joi.string().max(40).required(),
+            width: Joi.number().integer().min(24).max(2000).allow(null).required(),
+          }),
+        )
+        .max(60)
+    case 'views':
+      return Joi.array()
+        .items(Joi.object({ name: text(100).required(), search: text(2000).required() }))
+        .max(200)
     default:
       return null
   }

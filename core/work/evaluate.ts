@@ -3,7 +3,15 @@ import { hash } from '../hash.ts'
 import { placementOf, type Placement } from '../keywords/placement.ts'
 import { measure, type Fit } from '../measure/snippet.ts'
 import type { Proof } from '../page/proof.ts'
-import { descriptionOf, outlineOf, titleOf, type Need, type PageFacts } from '../page/read/facts.ts'
+import {
+  canonicalOf,
+  descriptionOf,
+  outlineOf,
+  robotsOf,
+  titleOf,
+  type Need,
+  type PageFacts,
+} from '../page/read/facts.ts'
 import { readPage } from '../page/read/read-page.ts'
 import type { Served } from '../page/source/served.ts'
 import type { Source } from '../page/source/source.ts'
@@ -15,14 +23,14 @@ import { auditPage, ruleOf } from '../rules/runner.ts'
 import { pathOf, type PageIdentity } from '../site/page-identity.ts'
 import { entryOf, type IndexEntry } from '../site/site-index.ts'
 import { shownPrice } from '../structured-data/shown-price.ts'
-import { furnitureOf } from '../structured-data/things.ts'
+import { furnitureOf, typesDescribed } from '../structured-data/things.ts'
 import { compileKeyword } from '../words/match.ts'
 import { keywordsOf, stetKey, type Decisions, type Stet } from './decisions.ts'
 import { pageProof, sourceFacts } from './page-proof.ts'
 import { addressesFor, type SiteSetting } from './setting.ts'
 
 /** Changes of the audit itself: rows made by an older one are made anew. */
-const AUDIT = 9
+const AUDIT = 10
 
 /** What the ledger shows of a page: its entry in the site's index, and figures of its own. */
 export interface LedgerRow extends IndexEntry {
@@ -38,6 +46,14 @@ export interface LedgerRow extends IndexEntry {
   h1Count: number
   words: number
   lang: string | null
+  /** Its canonical as it is written; null for none. Robots directives as they are written, headers aside. */
+  canonical: string | null
+  robots: string
+  images: number
+  /** Images that show something and have no alternative text at all. */
+  imagesWithoutAlt: number
+  /** Types of the things that its JSON-LD describes. */
+  types: string[]
   /** Where it has its primary keyword and where it has not; null where none is assigned. */
   placement: Placement | null
   /** What its own data gives for tokens. */
@@ -142,6 +158,12 @@ function rowOf(reading: Reading, openMarks: Mark[]): LedgerRow {
     served: identity.served,
     partial: identity.partial,
     lang: page.lang,
+    canonical: canonicalOf(page)?.href ?? null,
+    robots: robotsOf(page).join(', '),
+    images: page.images.length,
+    imagesWithoutAlt: page.images.filter((i) => i.alt === null && !i.named && !i.presentational && !i.hidden)
+      .length,
+    types: typesDescribed(page),
     placement: keyword && placementOf(page, keyword, { base: setting.base, leadWords }).placement,
     author,
     price: price ? shownPrice(price, page.lang) : null,

@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
-import { openDemo, openShelf, takeInZip, zipOf } from './helpers.ts'
+import { allPages, openDemo, openShelf, takeInZip, zipOf } from './helpers.ts'
 
 const PAGE =
   '<!doctype html><html lang=en><head><meta charset=utf-8><title>A page that is fine as it is</title></head><body><h1>Fine</h1></body></html>'
@@ -27,6 +27,7 @@ test('an empty file, a JPEG named .html, a path that climbs and a bomb are named
   await expect(dialog).toContainText('leads out of the archive')
   await expect(dialog).toContainText('as archives made to do harm do')
   await page.getByRole('button', { name: 'Open the ledger' }).click()
+  await allPages(page)
   await expect(page.getByTestId('ledger')).toContainText('A page that is fine as it is')
 })
 
@@ -52,7 +53,7 @@ test('a page of 20 MB is taken in, and the desk opens it', async ({ page }) => {
   writeFileSync(file, big)
   await page.getByTestId('file-input').setInputFiles(file)
   await page.getByRole('button', { name: /^Take in 1 page/ }).click()
-  await expect(page.getByTestId('ledger')).toBeVisible({ timeout: 240_000 })
+  await allPages(page, 240_000)
   await page.getByRole('link', { name: 'Desk' }).click()
   await expect(page.locator('[data-testid=desk][data-ready=true]')).toBeVisible({ timeout: 240_000 })
 })
@@ -90,6 +91,7 @@ test('a hostile page is only ever read: no script runs, nothing is fetched', asy
     .getByTestId('file-input')
     .setInputFiles({ name: 'hostile.html', mimeType: 'text/html', buffer: Buffer.from(hostile) })
   await page.getByRole('button', { name: /^Take in 1 page/ }).click()
+  await allPages(page)
   await expect(page.getByTestId('ledger')).toContainText('onerror')
   for (const sheet of ['Snippet', 'Outline', 'Source']) {
     if (sheet === 'Snippet') await page.getByRole('link', { name: 'Desk' }).click()

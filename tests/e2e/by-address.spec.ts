@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 import { read, utils } from '@e965/xlsx'
-import { checkAccess, openDemo, openDesk, openShelf, saved, watchConsole } from './helpers.ts'
+import { allPages, checkAccess, openDemo, openDesk, openShelf, saved, watchConsole } from './helpers.ts'
 
 async function askFor(page: Page, address: string, way: RegExp): Promise<void> {
   await openShelf(page)
@@ -52,7 +52,7 @@ test('a site is taken in from its sitemap: the plan says what is left out, and e
   await expect(page.getByRole('heading', { name: '9 pages taken in' })).toBeVisible()
   await checkAccess(page, 'what came')
   await page.getByRole('button', { name: 'Open the ledger' }).click()
-  await expect(page.getByTestId('ledger')).toBeVisible()
+  await allPages(page)
   const site = siteId(page)
 
   // The charset of the header, which the page itself does not declare.
@@ -111,7 +111,7 @@ test('what came is kept or not when fetching is cancelled', async ({ page }) => 
   await begin()
   await page.getByRole('button', { name: 'Keep what came' }).click()
   await page.getByRole('button', { name: 'Open the ledger' }).click()
-  await expect(page.getByTestId('ledger')).toBeVisible()
+  await allPages(page)
 })
 
 test('an address that cannot be fetched is said with what to do', async ({ page }) => {
@@ -238,7 +238,7 @@ test('pages from a sheet are edited, handed off as a worksheet, and become whole
     .setInputFiles({ name: 'pages.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) })
   await checkAccess(page, 'a sheet of pages')
   await page.getByRole('button', { name: 'Take in 3 rows' }).click()
-  await expect(page.getByTestId('ledger')).toBeVisible()
+  await allPages(page)
   const site = siteId(page)
   await openDesk(page, site, 'https://tidewatch.example/tours/')
   await page.getByTestId('title').fill('Lighthouse Tours by Boat from Tidewatch Quay, Every Hour')
@@ -331,5 +331,5 @@ test('taken in again: every class is seen, nothing is lost, undone and done agai
   await expect(part(/In place/)).toContainText('Knot Course for Beginners')
   // An older address of the site leads to where it is now.
   await page.goto(`/sites/${site}/hand-off`)
-  await expect(page.getByTestId('ledger')).toBeVisible()
+  await allPages(page)
 })

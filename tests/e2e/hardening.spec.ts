@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { openDemo, openShelf, watchConsole, zipOf } from './helpers.ts'
+import { allPages, openDemo, openShelf, watchConsole, zipOf } from './helpers.ts'
 
 const PAGE = (title: string, more = '') =>
   `<!doctype html>\n<html lang="en">\n<head>\n<meta charset="utf-8">\n<title>${title}</title>\n${more}\n</head>\n<body>\n<main><h1>${title}</h1>\n<p><center>The boat leaves at ten when the sea allows.</center></p></main>\n</body>\n</html>\n`
@@ -11,9 +11,9 @@ async function takeIn(page: Page, files: Record<string, string>): Promise<string
     .setInputFiles({ name: 'site.zip', mimeType: 'application/zip', buffer: zipOf(files) })
   await page.getByRole('button', { name: /^Take in/ }).click()
   const open = page.getByRole('button', { name: 'Open the ledger' })
-  await open.or(page.getByTestId('ledger')).first().waitFor()
+  await open.or(page.getByTestId('what-is-left')).first().waitFor()
   if (await open.isVisible()) await open.click()
-  await page.getByTestId('ledger').waitFor()
+  await allPages(page)
   return /sites\/([^/]+)/.exec(page.url())![1]!
 }
 
@@ -92,6 +92,7 @@ test('a page beyond what is read is named and left out, and the rest is taken in
   await expect(page.getByRole('dialog')).toContainText('bomb.html')
   await expect(page.getByRole('dialog')).toContainText(/formatting tags that are never closed/)
   await page.getByRole('button', { name: 'Open the ledger' }).click()
+  await allPages(page)
   await expect(page.getByTestId('ledger')).toHaveAttribute('aria-rowcount', '2')
 })
 

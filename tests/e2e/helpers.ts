@@ -71,11 +71,17 @@ export async function openShelf(page: Page): Promise<void> {
   await page.waitForSelector('html[data-hydrated]')
 }
 
+/** The ledger of all pages, from whichever of its faces is open. */
+export async function allPages(page: Page, timeout?: number): Promise<void> {
+  await page.getByRole('button', { name: 'All pages', exact: true }).click({ timeout })
+  await expect(page.getByTestId('ledger')).toBeVisible()
+}
+
 /** The demo, put on the shelf at the first opening, its ledger open. Returns the site's id. */
 export async function openDemo(page: Page): Promise<string> {
   await openShelf(page)
   await page.getByRole('link', { name: 'Farrowskerry Light' }).click()
-  await expect(page.getByTestId('ledger')).toBeVisible()
+  await allPages(page)
   return /sites\/([^/]+)/.exec(page.url())![1]!
 }
 

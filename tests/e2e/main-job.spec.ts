@@ -7,6 +7,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { unzipSync } from 'fflate'
 import {
   DEMO,
+  allPages,
   filesOf,
   openDemo,
   openDesk,
@@ -62,7 +63,7 @@ test('a ZIP is taken in, a title typed, kept, undone, typed again, and handed of
   await openDemo(page)
   await openShelf(page)
   await takeInZip(page, 'own-site.zip', zipOf(Object.fromEntries(input)))
-  await expect(page.getByTestId('ledger')).toBeVisible()
+  await allPages(page)
   const site = /sites\/([^/]+)/.exec(page.url())![1]!
 
   await page.getByLabel('Find in the ledger').fill(PATH)
@@ -198,7 +199,7 @@ test('a project file brings the site back with all its work, undo included', asy
     .getByTestId('file-input')
     .setInputFiles({ name: 'farrowskerry-light.keen-quill.zip', mimeType: 'application/zip', buffer })
   await page.getByRole('button', { name: /^Take in 45 pages/ }).click()
-  await expect(page.getByTestId('ledger')).toBeVisible()
+  await allPages(page)
   const copy = /sites\/([^/]+)/.exec(page.url())![1]!
   expect(copy).not.toBe(site)
   await openDesk(page, copy, 'shop/index.html')

@@ -11,7 +11,7 @@ import { toBytePlaces } from '../../core/page/source/places.ts'
 import type { PageFacts } from '../../core/page/read/facts.ts'
 import { build } from '../../core/structured-data/build.ts'
 import { linksOf } from '../../core/structured-data/follow.ts'
-import { DEMO, filesOf, openShelf, takeInZip, wholeZip, zipOf } from './helpers.ts'
+import { DEMO, allPages, filesOf, openShelf, takeInZip, wholeZip, zipOf } from './helpers.ts'
 
 const quill = (...args: string[]) => {
   const { stdout, stderr, status } = spawnSync('npm', ['run', '-s', 'quill', '--', ...args], {
@@ -143,7 +143,7 @@ function auditedMarks(...args: string[]): string {
 }
 
 const openedSite = async (page: Page): Promise<string> => {
-  await expect(page.getByTestId('ledger')).toBeVisible()
+  await allPages(page)
   return /sites\/([^/]+)/.exec(page.url())![1]!
 }
 

@@ -5,15 +5,16 @@ import Papa from 'papaparse'
 import { crawl } from '../fixtures/crawl.ts'
 import {
   DEMO,
+  allPages,
   filesOf,
   openDemo,
   openDesk,
+  openShelf,
   saved,
   takeInZip,
-  openShelf,
   watchConsole,
-  zipOf,
   wholeZip,
+  zipOf,
 } from './helpers.ts'
 
 const BASE = 'https://farrowskerry.example/'
@@ -359,7 +360,7 @@ test('pages are taken in where a site brings its redirects along: chains collaps
     }),
     'https://small.example/',
   )
-  await expect(page.getByTestId('ledger')).toBeVisible()
+  await allPages(page)
   const site = /sites\/([^/]+)/.exec(page.url())![1]!
   await openDesk(page, site, 'now.html')
   await page.getByTestId('slug').fill('later')

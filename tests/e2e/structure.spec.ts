@@ -3,6 +3,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { unzipSync } from 'fflate'
 import { readFileSync } from 'node:fs'
 import {
+  allPages,
   checkAccess,
   openDemo,
   openDesk,
@@ -142,7 +143,7 @@ test('a note names the selectors that address a changed tag', async ({ page }) =
     }),
     'https://look.example/',
   )
-  await expect(page.getByTestId('ledger')).toBeVisible()
+  await allPages(page)
   const site = /sites\/([^/]+)/.exec(page.url())![1]!
   await openDesk(page, site, 'index.html', 'outline')
   await page.getByTestId('margin').getByRole('button', { name: 'Close the gap' }).click()
@@ -181,7 +182,7 @@ test('Head: language, robots, metas, links, code, pictures, ids and comments cha
     }),
     'https://head.example/',
   )
-  await expect(page.getByTestId('ledger')).toBeVisible()
+  await allPages(page)
   const site = /sites\/([^/]+)/.exec(page.url())![1]!
   await openDesk(page, site, 'index.html', 'head')
   const head = page.getByTestId('head')
@@ -329,7 +330,7 @@ test('a page of 2,000 headings: the tree changes at once, only what is near is d
     }),
     'https://long.example/',
   )
-  await expect(page.getByTestId('ledger')).toBeVisible()
+  await allPages(page)
   const site = /sites\/([^/]+)/.exec(page.url())![1]!
   await openDesk(page, site, 'index.html', 'outline')
   expect(await page.getByRole('treeitem').count()).toBeLessThan(200)

@@ -207,8 +207,12 @@ test('microdata and RDFa are shown as the same things, and written anew as JSON-
   const problems = watchConsole(page)
   await openShelf(page)
   await takeInZip(page, 'lamp.zip', zipOf({ 'index.html': inMarkUp }), 'https://lamps.example/')
-  await page.getByRole('link', { name: 'lamps.example' }).or(page.getByTestId('ledger')).first().waitFor()
-  if (!(await page.getByTestId('ledger').isVisible()))
+  await page
+    .getByRole('link', { name: 'lamps.example' })
+    .or(page.getByTestId('what-is-left'))
+    .first()
+    .waitFor()
+  if (!(await page.getByTestId('what-is-left').isVisible()))
     await page.getByRole('link', { name: /lamp/i }).first().click()
   const site = /sites\/([^/]+)/.exec(page.url())![1]!
   await openDesk(page, site, 'index.html', 'data')

@@ -257,7 +257,7 @@ async function takeInByApplication(page: Page, name: Package, address: string): 
   await page.getByTestId('folder-input').setInputFiles(folder)
   await page.getByRole('button', { name: /^Take in/ }).click({ timeout: 120_000 })
   const openLedger = page.getByRole('button', { name: 'Open the ledger' })
-  const ledger = page.getByTestId('ledger')
+  const ledger = page.getByTestId('what-is-left')
   await openLedger.or(ledger).first().waitFor({ timeout: 600_000 })
   let unread = 0
   if (await openLedger.isVisible()) {

@@ -7,7 +7,7 @@ import { fillTokens } from '../../../core/wording/tokens.ts'
 import { emphasised, type Run } from '../../result/emphasis.ts'
 import { shownDate } from '../../result/furniture-text.ts'
 import { nothingShown, type FurnitureShown } from '../../result/furniture.tsx'
-import { fieldValue } from '../../session/field-value.ts'
+import { fieldValue } from '../../../core/work/typed-field.ts'
 import type { PageView } from '../../workers/page-view.ts'
 import type { SheetProps } from '../sheet-props.ts'
 
