@@ -35,6 +35,7 @@ const app = [
   ['templates', '^app/templates/'],
   ['site-data', '^app/site-data/'],
   ['hand-off', '^app/hand-off/'],
+  ['review', '^app/review/'],
   ['shelf', '^app/shelf/'],
   ['intake', '^app/intake/'],
   ['suggestions', '^app/suggestions/'],

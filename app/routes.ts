@@ -12,6 +12,7 @@ export default [
     route('house-style', 'routes/house-style.tsx'),
     route('suggestions', 'routes/suggestions.tsx'),
     route('taken-again', 'routes/taken-again.tsx'),
+    route('review', 'routes/review.tsx'),
     route('hand-off', 'routes/hand-off.tsx'),
   ]),
   route('intake', 'routes/intake.tsx'),

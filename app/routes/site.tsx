@@ -55,6 +55,7 @@ const sections: [string, string][] = [
   ['desk', 'Desk'],
   ['structured-data', 'Data'],
   ['house-style', 'House style'],
+  ['review', 'Review'],
   ['hand-off', 'Hand-off'],
 ]
 

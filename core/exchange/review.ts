@@ -1,0 +1,184 @@
+/** A page before and after, as a reviewer reads it: headings, text, things described and fields, each change by itself. */
+import { diffArrays } from 'diff'
+import { member, parseJson, type JsonValue } from '../json/json.ts'
+import { isEmptyHeading, outlineOf, type PageFacts } from '../page/read/facts.ts'
+import { fold } from '../strings.ts'
+import { fieldChanges, type FieldChange } from './change-sheet.ts'
+
+/** A stretch of a text that stays, goes or comes. */
+export interface Piece {
+  kind: 'same' | 'gone' | 'new'
+  text: string
+}
+export interface HeadingPair {
+  before: { level: number; text: string } | null
+  after: { level: number; text: string } | null
+  changed: boolean
+}
+export interface Review {
+  /** Head fields, addresses and links; title, description, headings and data are told by themselves. */
+  fields: FieldChange[]
+  /** All headings in order where one of them changed; none otherwise. */
+  headings: HeadingPair[]
+  /** Blocks of text that changed, word by word. */
+  text: Piece[][]
+  /** Lines of what the page describes that go or come, each with the thing that it is of. */
+  data: { kind: 'gone' | 'new'; thing: string; line: string }[]
+}
+
+/** So many blocks of text and lines of data are told one by one. */
+const MOST = 300
+/** Changes between two lists beyond which the one is told as a whole in place of the other. */
+const MOST_EDITS = 2000
+
+export function reviewOf(before: PageFacts, after: PageFacts): Review {
+  return {
+    fields: fieldChanges(before, after).filter(({ field }) => !toldApart.test(field)),
+    headings: headingPairs(before, after),
+    text: textChanges(blocksOf(before), blocksOf(after)),
+    data: dataChanges(dataLines(before), dataLines(after)),
+  }
+}
+const toldApart = /^(?:Title|Meta description|Headings?(?: \d+)?|Structured data \d+)$/
+
+function headingPairs(before: PageFacts, after: PageFacts): HeadingPair[] {
+  const list = (page: PageFacts) =>
+    outlineOf(page)
+      .filter((h) => !isEmptyHeading(h))
+      .map(({ level, text, label }) => ({ level, text: label || text }))
+  const pairs = paired(list(before), list(after), (h) => `${h.level} ${h.text}`)
+  return pairs.some((pair) => pair.changed) ? pairs : []
+}
+
+/** Two lists side by side: what stays in one line, what was changed beside what it became. */
+function paired<T>(
+  before: readonly T[],
+  after: readonly T[],
+  key: (item: T) => string,
+): { before: T | null; after: T | null; changed: boolean }[] {
+  const parts = diffArrays(before.map(key), after.map(key), { maxEditLength: MOST_EDITS })
+  const pairs: { before: T | null; after: T | null; changed: boolean }[] = []
+  let [i, j] = [0, 0]
+  let gone: T[] = []
+  const flush = () => {
+    for (const item of gone) pairs.push({ before: item, after: null, changed: true })
+    gone = []
+  }
+  // Beyond so many changes all of the one stands for all of the other.
+  const whole = [
+    { removed: true, added: false, count: before.length },
+    { removed: false, added: true, count: after.length },
+  ]
+  for (const { added, removed, count } of parts ?? whole) {
+    if (removed) gone = [...gone, ...before.slice(i, (i += count))]
+    else if (added)
+      for (let k = 0; k < count; k++) {
+        const old = gone.shift() ?? null
+        pairs.push({ before: old, after: after[j++]!, changed: true })
+      }
+    else {
+      flush()
+      for (let k = 0; k < count; k++) pairs.push({ before: before[i++]!, after: after[j++]!, changed: false })
+    }
+  }
+  flush()
+  return pairs
+}
+
+/** Blocks of running text; headings are told by themselves. */
+function blocksOf({ text, headings }: PageFacts): string[] {
+  const told = new Set(headings.map((h) => fold(h.text)))
+  return text
+    .split('\n')
+    .map(fold)
+    .filter((block) => block !== '' && !told.has(block))
+}
+
+function textChanges(before: readonly string[], after: readonly string[]): Piece[][] {
+  return paired(before, after, (block) => block)
+    .filter((pair) => pair.changed)
+    .slice(0, MOST)
+    .map((pair) => piecesBetween(pair.before ?? '', pair.after ?? ''))
+}
+
+const segmenter = new Intl.Segmenter(undefined, { granularity: 'word' })
+const wordsAndGaps = (text: string) => Array.from(segmenter.segment(text), ({ segment }) => segment)
+
+/** What stays, goes and comes between two wordings, in whole words and in reading order; a gap between two changes changes with them. */
+export function piecesBetween(before: string, after: string): Piece[] {
+  const parts = diffArrays(wordsAndGaps(before), wordsAndGaps(after), { maxEditLength: MOST_EDITS })
+  if (!parts) return joined([{ gone: before, new: after, same: '' }])
+  const stretches: Stretch[] = [{ gone: '', new: '', same: '' }]
+  for (const [i, { added, removed, value }] of parts.entries()) {
+    const text = value.join('')
+    const last = stretches.at(-1)!
+    const isGap = !added && !removed && text.trim() === '' && i > 0 && i < parts.length - 1
+    if (isGap) {
+      last.gone += text
+      last.new += text
+    } else if (!added && !removed) {
+      last.same = text
+      stretches.push({ gone: '', new: '', same: '' })
+    } else last[added ? 'new' : 'gone'] += text
+  }
+  return joined(stretches)
+}
+/** What goes and comes at a place, and what stays behind it. */
+type Stretch = Record<Piece['kind'], string>
+const joined = (stretches: readonly Stretch[]): Piece[] =>
+  stretches.flatMap((stretch) =>
+    (['gone', 'new', 'same'] as const).flatMap((kind) =>
+      stretch[kind] === '' ? [] : [{ kind, text: stretch[kind] }],
+    ),
+  )
+
+interface DataLine {
+  thing: string
+  line: string
+}
+
+/** Every value of a page's JSON-LD as a line: the thing it is of, the property, the value. */
+function dataLines({ data }: PageFacts): DataLine[] {
+  const lines: DataLine[] = []
+  for (const { json } of data) {
+    const read = parseJson(json)
+    if (read.ok) collect(read.value, lines)
+    else lines.push({ thing: 'a block that is not valid JSON', line: fold(json).slice(0, 300) })
+  }
+  return lines
+}
+
+/** A list of work instead of recursion: what others nest may be deep. */
+function collect(root: JsonValue, lines: DataLine[]): void {
+  const todo: { value: JsonValue; thing: string; property: string }[] = [
+    { value: root, thing: 'the page’s data', property: '' },
+  ]
+  while (todo.length > 0) {
+    const { value, thing, property } = todo.shift()!
+    if (value.kind === 'array') for (const item of value.items) todo.push({ value: item, thing, property })
+    else if (value.kind === 'object') {
+      const type = member(value, '@type')
+      const name = type?.kind === 'string' ? type.value : thing
+      if (property !== '') lines.push({ thing, line: `${property}: ${name}` })
+      else if (type?.kind === 'string') lines.push({ thing: name, line: name })
+      for (const { key, value: inner } of value.members)
+        if (key !== '@context' && key !== '@type') todo.push({ value: inner, thing: name, property: key })
+    } else lines.push({ thing, line: `${property}: ${String(value.value).slice(0, 500)}` })
+  }
+}
+
+function dataChanges(before: readonly DataLine[], after: readonly DataLine[]): Review['data'] {
+  const parts = diffArrays(
+    before.map((l) => `${l.thing}\n${l.line}`),
+    after.map((l) => `${l.thing}\n${l.line}`),
+    { maxEditLength: MOST_EDITS },
+  )
+  const changes: Review['data'] = []
+  for (const { added, removed, value } of parts ?? [])
+    if (added || removed)
+      for (const told of value) {
+        const [thing = '', line = ''] = told.split('\n')
+        changes.push({ kind: added ? 'new' : 'gone', thing, line })
+      }
+  return changes.slice(0, MOST)
+}
