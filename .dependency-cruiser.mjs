@@ -19,6 +19,7 @@ const core = [
   ['results', '^core/results/'],
   ['site', '^core/site/'],
   ['keywords', '^core/keywords/'],
+  ['progress', '^core/progress/'],
   ['rules', '^core/rules/'],
   ['work', '^core/work/'],
   ['conformance', '^core/conformance/'],

@@ -10,7 +10,9 @@ import { handOff } from './hand-off.ts'
 import { keywords } from './keywords.ts'
 import { lineUp } from './line-up.ts'
 import { measureCommand } from './measure.ts'
+import { progress } from './progress.ts'
 import { rebase } from './rebase.ts'
+import { sitemap } from './sitemap.ts'
 import { suggestions } from './suggestions.ts'
 import { vocabularyCommand } from './vocabulary.ts'
 
@@ -22,6 +24,8 @@ quill hand-off PROJECT --out DIR [--changed-only] [--date YYYY-MM-DD]
 quill check-data FILE… [--base-url URL] [--date YYYY-MM-DD] [--format text|json]
 quill keywords PATH [--keywords FILE.csv] [--phrases FILE.csv] [--base-url URL] [--format text|json]
 quill line-up --results FILE.json --title T --description D --url U [--position N] [--phrase P] [--language L]
+quill sitemap PATH --base-url URL [--date YYYY-MM-DD] [--out FILE]
+quill progress --statistics FILE.csv --changes FILE.csv [--weeks N] [--format text|json]
 quill blocks FILE [--format text|json]
 quill suggestions PATH --sheet FILE [--base-url URL] [--format text|json]
 quill rebase OLD NEW --edits FILE.json [--format text|json]
@@ -37,6 +41,8 @@ const commands = new Map<string, (args: string[]) => Promise<number>>([
   ['check-data', checkData],
   ['keywords', keywords],
   ['line-up', lineUp],
+  ['sitemap', sitemap],
+  ['progress', progress],
   ['blocks', blocks],
   ['suggestions', suggestions],
   ['rebase', rebase],

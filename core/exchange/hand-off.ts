@@ -2,7 +2,7 @@
  * What leaves: every file at its new place with the decisions carried out, redirects where addresses changed, and the
  * sheet of changes. The application's ZIP and the folder of `quill hand-off` are made of the same files.
  */
-import { decodedPath, isPagePath } from '../addresses/addresses.ts'
+import { decodedPath, isPagePath, queryKey } from '../addresses/addresses.ts'
 import { hash } from '../hash.ts'
 import { redirectsOf, type Redirect } from '../site/moves.ts'
 import { pathOf, type PageId, type PageIdentity } from '../site/page-identity.ts'
@@ -16,7 +16,8 @@ import { pageProof, sourceFacts } from '../work/page-proof.ts'
 import { addressesFor, fromRoot, slugPath, type SiteSetting } from '../work/setting.ts'
 import { changeSheet, fieldChanges, type FieldChange } from './change-sheet.ts'
 import { decodeSheet } from './csv.ts'
-import { movedFileBytes } from './moved-files.ts'
+import { movedFileBytes, replacedInFile } from './moved-files.ts'
+import { datesInSitemap } from './sitemap.ts'
 import { readRedirects, REDIRECTS, writeRedirects } from './redirects.ts'
 import { safePath } from './zip.ts'
 
@@ -103,8 +104,10 @@ export async function* handOffFiles(
     if (handed) yield handed
   }
   const made = await madeFiles(site, changed)
+  // What changed is crawled sooner where the site's own sitemap says when.
+  const dated = new Set(lists ? changed.filter((c) => c.changes.length > 0).map((c) => queryKey(c.url)) : [])
   for (const path of site.otherFiles) {
-    const handed = made.has(placeOf(path, setting)) ? null : await handedFile(site, path, which)
+    const handed = made.has(placeOf(path, setting)) ? null : await handedFile(site, path, which, dated)
     if (handed) yield handed
   }
   for (const [path, text] of made)
@@ -229,15 +232,21 @@ async function handedFile(
   { setting, bytesOf }: SiteAtHand,
   path: string,
   which: 'whole' | 'changed',
+  /** Addresses of pages that changed, as they are compared. */
+  dated: ReadonlySet<string>,
 ): Promise<HandedOff | null> {
-  const { moves, base } = setting
-  if (which === 'changed' && moves.paths.size === 0) return null
+  const { moves, base, root, date } = setting
+  const isSitemap = dated.size > 0 && path === `${root}sitemap.xml`
+  if (which === 'changed' && moves.paths.size === 0 && !isSitemap) return null
   const bytes = await bytesOf(path)
   if (!bytes) return null
-  const outcome = onePage(() => ({
-    ok: true,
-    value: movedFileBytes(fromRoot(path, setting), bytes, moves, base),
-  }))
+  const outcome = onePage(() => {
+    const moved = movedFileBytes(fromRoot(path, setting), bytes, moves, base)
+    return {
+      ok: true,
+      value: isSitemap ? replacedInFile(moved, (text) => datesInSitemap(text, dated, date)) : moved,
+    }
+  })
   const now = outcome.ok ? outcome.value : bytes
   const place = placeOf(path, setting)
   const changed = now !== bytes || place !== path

@@ -22,6 +22,15 @@ export function movedFileBytes(path: string, bytes: Uint8Array, moves: Moves, ba
   return replaceInBytes(source, replacements)
 }
 
+/** A file with just some stretches of its text replaced, as `find` names them. */
+export function replacedInFile(
+  bytes: Uint8Array,
+  find: (text: string) => readonly Replacement[],
+): Uint8Array {
+  const source = sourceOfText(bytes)
+  return replaceInBytes(source, find(source.text))
+}
+
 /** A style sheet or XML file as text: by its BOM, what it declares, else UTF-8 where its bytes are valid, else windows-1252. */
 function sourceOfText(bytes: Uint8Array): Source {
   const bom = bomOf(bytes)

@@ -20,6 +20,7 @@ import { audit, disagreements, looksAlike, repairAll, show, verdicts } from '../
 import { differenceOfParses } from '../fixtures/two-parses.ts'
 import { corpus, packages, pagesOf, type Package } from './corpora.ts'
 import { compareConformance, killedWhileWriting } from './hardening.ts'
+import { checkProgress } from './progress.ts'
 import { matchReturns, readOfficeFiles } from './returned.ts'
 
 const root = join(import.meta.dirname, '../..')
@@ -370,6 +371,7 @@ if (!part || part === 'stems') compareStems()
 if (!part || part === 'conformance') await compareConformance(check)
 if (!part || part === 'killed') await killedWhileWriting(check)
 if (!part || part === 'returns') matchReturns(check)
+if (!part || part === 'progress') checkProgress(check)
 if (!part || part === 'sheets') await readOfficeFiles(check)
 if (part && part !== 'structure' && part !== 'application') finish()
 const server = await serve(4473)
