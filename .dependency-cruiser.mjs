@@ -37,6 +37,7 @@ const app = [
   ['site-data', '^app/site-data/'],
   ['hand-off', '^app/hand-off/'],
   ['review', '^app/review/'],
+  ['progress', '^app/progress/'],
   ['shelf', '^app/shelf/'],
   ['intake', '^app/intake/'],
   ['suggestions', '^app/suggestions/'],

@@ -14,11 +14,13 @@ export default [
     route('taken-again', 'routes/taken-again.tsx'),
     route('review', 'routes/review.tsx'),
     route('hand-off', 'routes/hand-off.tsx'),
+    route('progress', 'routes/progress.tsx'),
   ]),
   route('intake', 'routes/intake.tsx'),
   route('fetching', 'routes/fetching.ts'),
   route('demand', 'routes/demand.ts'),
   route('results', 'routes/results.ts'),
+  route('statistics', 'routes/statistics.ts'),
   route('about', 'routes/about.tsx'),
   route('*', 'routes/not-found.tsx'),
 ] satisfies RouteConfig

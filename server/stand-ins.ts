@@ -8,6 +8,7 @@ import { extname, join, normalize, relative, sep } from 'node:path'
 import { writeZip } from '../core/exchange/zip.ts'
 import { standInDemand } from './services/stand-in-demand.ts'
 import { standInResults } from './services/stand-in-results.ts'
+import { standInStatistics } from './services/stand-in-statistics.ts'
 import { typeOf } from './types.ts'
 
 const folder = join(import.meta.dirname, '../stand-ins/site')
@@ -23,6 +24,7 @@ export function demoArchive(): Uint8Array {
 const services: Record<string, (parameters: URLSearchParams) => { status: number; body: object }> = {
   '/stand-ins/demand': standInDemand,
   '/stand-ins/results': standInResults,
+  '/stand-ins/statistics': standInStatistics,
 }
 
 export function serveStandIn({ pathname, searchParams }: URL, response: ServerResponse): void {
@@ -42,7 +44,7 @@ export function serveStandIn({ pathname, searchParams }: URL, response: ServerRe
     response.writeHead(status, { 'content-type': typeOf('.json') }).end(JSON.stringify(body))
     return
   }
-  const beside = /^\/stand-ins\/((?:keywords|house-style)(\.csv|\.json))$/.exec(pathname)
+  const beside = /^\/stand-ins\/((?:keywords|house-style|hand-off)(\.csv|\.json))$/.exec(pathname)
   if (beside) {
     response
       .writeHead(200, { 'content-type': typeOf(beside[2]!) })

@@ -1,8 +1,10 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { toast } from 'sonner'
-import type { Answer } from '../../core/work/decisions.ts'
-import type { Session } from '../session/session.ts'
+import { handOffsOf, type Answer } from '../../core/work/decisions.ts'
+import { HandOffList } from '../hand-off/hand-off-list.tsx'
+import { ListsToHandOff } from '../hand-off/lists.tsx'
+import { today, type Session } from '../session/session.ts'
 import { useSession, useSessionState } from '../session/use-session.ts'
 import { download, fileName } from '../ui/download.ts'
 import { plural, someOf } from '../ui/plural.ts'
@@ -67,13 +69,16 @@ export default function HandOff() {
 
   const { site } = state
   const pages = changed?.pages ?? null
-  async function save(which: 'whole' | 'changed') {
+  async function save(which: 'whole' | 'changed' | 'approved') {
     setProgress({ done: 0, of: 1, now: '' })
     try {
       await session.flush()
       const made = await core().handOff(which, callback(setProgress))
       if (!made) return
-      const name = fileName(site.name, which === 'whole' ? '-site.zip' : '-changed.zip')
+      const name = fileName(
+        site.name,
+        { whole: '-site.zip', changed: '-changed.zip', approved: '-approved.zip' }[which],
+      )
       download(name, made.zip, 'application/zip')
       if (made.asTakenIn.length > 0)
         toast.error(
@@ -89,6 +94,7 @@ export default function HandOff() {
   const approved = (pages ?? []).filter((p) => p.state === 'approved')
   const hasFiles = [...state.rows.values()].some((row) => row.file !== null)
   const none = pages !== null && pages.length === 0
+  const handOffs = handOffsOf(work.get('') ?? {})
 
   return (
     <main className="mx-auto max-w-[1180px] px-6 pt-3 pb-16">
@@ -118,6 +124,17 @@ export default function HandOff() {
         >
           Changed files only
         </button>
+        {approved.length > 0 && approved.length < (pages ?? []).length && (
+          <button
+            type="button"
+            className="button"
+            disabled={progress !== null}
+            title="Changed files with what is approved alone; other drafts stay behind"
+            onClick={() => void save('approved')}
+          >
+            Approved only
+          </button>
+        )}
         <button
           type="button"
           className="button"
@@ -144,6 +161,7 @@ export default function HandOff() {
             {plural(changed!.redirects.length, 'redirect')} as CSV
           </button>
         )}
+        <ListsToHandOff name={site.name} session={session} redirects={changed?.redirects.length ?? 0} />
         <ForApproval session={session} pages={pages ?? []} />
         <button
           type="button"
@@ -163,10 +181,17 @@ export default function HandOff() {
             type="button"
             className="quiet"
             onClick={() =>
-              void session.decide(
-                'Handed off',
-                approved.map((p) => ({ page: p.id, key: 'state', after: 'handed off' })),
-              )
+              void session.decide('Handed off', [
+                ...approved.map((p) => ({ page: p.id, key: 'state', after: 'handed off' })),
+                {
+                  page: '',
+                  key: 'hand-offs',
+                  after: [
+                    ...handOffs,
+                    { date: today(), what: 'approved pages', pages: approved.map((p) => p.id) },
+                  ],
+                },
+              ])
             }
           >
             Record the approved pages as handed off
@@ -184,6 +209,7 @@ export default function HandOff() {
             : 'These pages have no files of their own. The worksheet is for whoever types the changes into the CMS; links to a changed address are listed with the pages that they stand on.'}
         </p>
       </section>
+      <HandOffList handOffs={handOffs} work={work} />
       {none && (
         <p className="mt-6 font-serif text-[17px]">
           Nothing has changed yet.{' '}

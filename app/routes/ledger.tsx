@@ -91,6 +91,7 @@ export default function Ledger() {
     return (
       <main className="px-6 pt-3 pb-6">
         <h1 className="font-serif text-[26px]">Ledger</h1>
+        <h2 className="sr-only">A change of many pages</h2>
         {changing && (
           <ChangePages
             session={session}

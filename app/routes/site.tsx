@@ -57,6 +57,7 @@ const sections: [string, string][] = [
   ['house-style', 'House style'],
   ['review', 'Review'],
   ['hand-off', 'Hand-off'],
+  ['progress', 'Progress'],
 ]
 
 /** So many pages are offered at a time. */
@@ -119,7 +120,10 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
       <Masthead
         site={state.site.name}
         sections={
-          <nav aria-label="Sections" className="flex h-full gap-6 max-[700px]:h-8">
+          <nav
+            aria-label="Sections"
+            className="flex h-full gap-[18px] text-[14px] whitespace-nowrap max-[700px]:h-8 max-[700px]:flex-wrap"
+          >
             {sections.map(([to, name]) => (
               <NavLink
                 key={to}

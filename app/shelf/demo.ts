@@ -11,8 +11,10 @@ export const demoWasSeeded = async (): Promise<boolean> => (await db.settings.ge
 
 /** Puts the demo on the shelf, in place of one that is there. Returns why it could not be, or null. */
 export async function putDemoOnShelf(): Promise<string | null> {
-  const [archive, sheet, house] = await Promise.all(
-    ['site.zip', 'keywords.csv', 'house-style.json'].map((name) => fetch(`/stand-ins/${name}`)),
+  const [archive, sheet, house, handOff] = await Promise.all(
+    ['site.zip', 'keywords.csv', 'house-style.json', 'hand-off.json'].map((name) =>
+      fetch(`/stand-ins/${name}`),
+    ),
   )
   if (!archive?.ok) return 'The demo site could not be fetched from the server. Is it still running?'
   closeSession()
@@ -32,10 +34,19 @@ export async function putDemoOnShelf(): Promise<string | null> {
   )
   if (!taken.ok) return taken.why
   const { id } = taken.site
+  const ofSite: Record<string, unknown> = {}
   if (house?.ok) {
     const read = readHouseStyle(await house.json())
-    if (read.ok) await db.decisions.put({ site: id, page: '', decisions: { style: ownStyle(read.style) } })
+    if (read.ok) ofSite.style = ownStyle(read.style)
   }
+  if (handOff?.ok) {
+    // What was handed off some weeks ago, so that Progress has something true to say on the first day.
+    const { date, what, pages } = (await handOff.json()) as { date: string; what: string; pages: string[] }
+    const rows = await db.ledger.where('site').equals(id).toArray()
+    const ids = pages.flatMap((path) => rows.find((row) => row.path === path)?.id ?? [])
+    ofSite['hand-offs'] = [{ date, what, pages: ids }]
+  }
+  await db.decisions.put({ site: id, page: '', decisions: ofSite })
   if (sheet?.ok) {
     await openInWorker(id, today())
     const keywords = await core().readKeywordSheet(new Uint8Array(await sheet.arrayBuffer()))

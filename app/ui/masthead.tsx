@@ -36,13 +36,15 @@ export function Masthead({
   children?: React.ReactNode
 }) {
   return (
-    <header className="sticky top-0 z-20 flex h-[52px] items-center gap-6 border-b border-ink bg-paper px-6 max-[700px]:static max-[700px]:h-auto max-[700px]:flex-wrap max-[700px]:gap-x-4 max-[700px]:gap-y-1 max-[700px]:px-4 max-[700px]:py-2">
+    <header className="sticky top-0 z-20 flex h-[52px] items-center gap-5 border-b border-ink bg-paper px-6 max-[700px]:static max-[700px]:h-auto max-[700px]:flex-wrap max-[700px]:gap-x-4 max-[700px]:gap-y-1 max-[700px]:px-4 max-[700px]:py-2">
       <Link to="/" className="font-serif text-[20px] font-semibold whitespace-nowrap">
         Keen Quill
       </Link>
-      {site && <span className="max-w-56 truncate font-serif text-[17px] text-ink-2 italic">{site}</span>}
+      {site && (
+        <span className="max-w-56 min-w-12 truncate font-serif text-[17px] text-ink-2 italic">{site}</span>
+      )}
       {sections}
-      <div className="ml-auto flex items-center gap-5 max-[700px]:ml-0 max-[700px]:flex-wrap max-[700px]:gap-3 text-[13px] whitespace-nowrap text-ink-2">
+      <div className="ml-auto flex items-center gap-4 [&_kbd]:max-[1440px]:hidden max-[700px]:ml-0 max-[700px]:flex-wrap max-[700px]:gap-3 text-[13px] whitespace-nowrap text-ink-2">
         {children}
         <ThemeSwitch />
         <Palette />

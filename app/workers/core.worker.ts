@@ -10,6 +10,7 @@ import * as dataSite from './data-site.ts'
 import * as desk from './desk.ts'
 import * as galley from './galley.ts'
 import * as handOff from './hand-off.ts'
+import * as progress from './progress.ts'
 import * as review from './review.ts'
 import * as structure from './structure.ts'
 import * as templates from './templates.ts'
@@ -32,6 +33,7 @@ const api = {
   ...handOff,
   ...structure,
   ...review,
+  ...progress,
   bulkPreview: bulk.bulkPreview,
   cancelBulk: bulk.cancelBulk,
   dataView: data.dataView,

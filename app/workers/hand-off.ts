@@ -1,11 +1,15 @@
 /** What leaves the application: which pages changed, what follows from a changed address, the files and lists themselves. */
 import { addressOf } from '../../core/addresses/addresses.ts'
+import { writeCoveringNote } from '../../core/exchange/covering-note.ts'
+import { writeHtaccess, writeNginxMap } from '../../core/exchange/server-redirects.ts'
+import { sitemapFiles } from '../../core/exchange/site-sitemap.ts'
 import { changeSheet } from '../../core/exchange/change-sheet.ts'
 import {
   changesOf,
   handOffFiles,
   movedPages,
   redirectsNow,
+  withOnly,
   type Changed as ChangedPages,
 } from '../../core/exchange/hand-off.ts'
 import { hasAddresses, movedFileBytes } from '../../core/exchange/moved-files.ts'
@@ -17,7 +21,9 @@ import { FOLLOWED } from '../../core/page/proof.ts'
 import { onePage } from '../../core/page/read/boundary.ts'
 import { movesOf, noMoves, redirectsOf, type Redirect } from '../../core/site/moves.ts'
 import type { PageId } from '../../core/site/page-identity.ts'
-import type { Decisions } from '../../core/work/decisions.ts'
+import { ruleOf } from '../../core/rules/runner.ts'
+import { stateOf, type Decisions } from '../../core/work/decisions.ts'
+import { mendedOn } from './snapshots.ts'
 import { pageProof } from '../../core/work/page-proof.ts'
 import { fromRoot, slugPath } from '../../core/work/setting.ts'
 import { db } from '../store/db.ts'
@@ -104,22 +110,64 @@ let slugQuestions = 0
  * `asTakenIn`: files whose changes could not be applied, and that leave as they came.
  */
 export async function handOff(
-  which: 'whole' | 'changed',
+  which: 'whole' | 'changed' | 'approved',
   progress: (p: Progress) => void,
 ): Promise<{ zip: Uint8Array; asTakenIn: { path: string; why: string }[] } | null> {
   if (!current) return null
-  const site = await siteAtHand(current)
+  const all = await siteAtHand(current)
+  const isApproved = (id: PageId) =>
+    ['approved', 'handed off', 'in place'].includes(stateOf(all.decisionsOf(id)))
+  const site = which === 'approved' ? withOnly(all, isApproved) : all
+  const form = which === 'whole' ? 'whole' : 'changed'
   const files: [string, Uint8Array][] = []
   const asTakenIn: { path: string; why: string }[] = []
   const told = (path: string, done: number, of: number) => {
     if (done % 20 === 0) progress({ done, of, now: path })
   }
-  for await (const file of handOffFiles(site, { which, lists: true, progress: told })) {
-    if (which === 'whole' || file.changed) files.push([file.path, file.bytes])
+  for await (const file of handOffFiles(site, { which: form, lists: true, progress: told })) {
+    if (form === 'whole' || file.changed) files.push([file.path, file.bytes])
     if (file.asTakenIn !== null) asTakenIn.push({ path: file.from ?? file.path, why: file.asTakenIn })
   }
   progress({ done: site.pages.size, of: site.pages.size, now: 'packing' })
   return { zip: writeZip(files.sort(([a], [b]) => (a < b ? -1 : 1))), asTakenIn }
+}
+
+/** The site's sitemap with its changes; several files beyond what one may hold. */
+export const sitemapNow = async (): Promise<{ path: string; text: string }[]> =>
+  current ? sitemapFiles(await siteAtHand(current)) : []
+
+/** The redirects as two web servers take them. */
+export async function serverRedirects(): Promise<{ htaccess: string; map: string }> {
+  const redirects = current ? await redirectsNow(await siteAtHand(current)) : []
+  return { htaccess: writeHtaccess(redirects), map: writeNginxMap(redirects) }
+}
+
+/** Addresses to submit for crawling, one a line: pages that changed or moved and are shown in results. */
+export async function crawlList(): Promise<string> {
+  const open = current
+  if (!open) return ''
+  const { pages, followers } = await changedPages()
+  const entries = open.setting.index.entries
+  return [...pages, ...followers]
+    .filter(({ id }) => entries.get(id)?.indexable)
+    .map(({ url }) => `${url}\n`)
+    .join('')
+}
+
+/** What changed, how much and why, in words. */
+export async function coveringNote(): Promise<string | null> {
+  const open = current
+  if (!open) return null
+  const { pages, followers, redirects } = await changedPages()
+  const gone = await mendedOn(pages.map(({ id }) => id))
+  return writeCoveringNote({
+    site: open.site.name,
+    date: open.setting.date,
+    pages,
+    followers: followers.length,
+    redirects,
+    mended: gone.map(({ rule, pages: n }) => ({ name: ruleOf(rule).name, pages: n })),
+  })
 }
 
 export const redirectsCsv = async (): Promise<string> =>

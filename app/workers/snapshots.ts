@@ -1,6 +1,7 @@
 /** How the site stood on some days: marks of its pages, kept so that it can be told what was mended since. */
 import type { PageId } from '../../core/site/page-identity.ts'
 import { stateOf, type Decisions } from '../../core/work/decisions.ts'
+import { ruleIds } from '../../core/rules/runner.ts'
 import { db, firstOf, type SnapshotRecord } from '../store/db.ts'
 import { current, type Open } from './open-site.ts'
 
@@ -49,6 +50,21 @@ export async function mendedSinceStart(): Promise<Mended | null> {
     if (!newest) return compared(now, open)
   }
   return compared(kept[0]!, open)
+}
+
+/** Rules that marked some pages in the first snapshot and do so no more, those of the most pages first. */
+export async function mendedOn(pages: readonly PageId[]): Promise<{ rule: string; pages: number }[]> {
+  const open = current
+  if (!open) return []
+  const [first] = await db.snapshots.where('site').equals(firstOf(open.site)).sortBy('date')
+  const then = new Map((first?.pages ?? []).map((page) => [page.id, page.rules]))
+  const counts = new Map<string, number>()
+  for (const id of pages) {
+    const now = new Set(open.rows.get(id)?.rules ?? [])
+    for (const rule of then.get(id) ?? [])
+      if (!now.has(rule) && ruleIds.has(rule)) counts.set(rule, (counts.get(rule) ?? 0) + 1)
+  }
+  return [...counts].map(([rule, n]) => ({ rule, pages: n })).sort((a, b) => b.pages - a.pages)
 }
 
 function compared({ date, pages }: Omit<SnapshotRecord, 'id'>, open: Open): Mended {

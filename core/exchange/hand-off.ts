@@ -4,7 +4,7 @@
  */
 import { decodedPath, isPagePath, queryKey } from '../addresses/addresses.ts'
 import { hash } from '../hash.ts'
-import { redirectsOf, type Redirect } from '../site/moves.ts'
+import { movesOf, redirectsOf, type Redirect } from '../site/moves.ts'
 import { pathOf, type PageId, type PageIdentity } from '../site/page-identity.ts'
 import { templateDraft, type OutlineItem } from '../headings/template-rules.ts'
 import { onePage, type Outcome } from '../page/read/boundary.ts'
@@ -13,7 +13,7 @@ import { readPage } from '../page/read/read-page.ts'
 import type { Source } from '../page/source/source.ts'
 import { draftOf, followOf, stateOf, type Decisions, type PageState } from '../work/decisions.ts'
 import { pageProof, sourceFacts } from '../work/page-proof.ts'
-import { addressesFor, fromRoot, slugPath, type SiteSetting } from '../work/setting.ts'
+import { addressesFor, fromRoot, slugPath, slugsOf, type SiteSetting } from '../work/setting.ts'
 import { changeSheet, fieldChanges, type FieldChange } from './change-sheet.ts'
 import { decodeSheet } from './csv.ts'
 import { movedFileBytes, replacedInFile } from './moved-files.ts'
@@ -290,6 +290,18 @@ export interface Changed {
   pages: ChangedPage[]
   /** Pages that nobody edited and in which addresses follow pages that moved. */
   followers: { id: PageId; path: string; url: string }[]
+}
+
+/** The site as it would be if only some pages' decisions were carried out: their slugs move pages, no others do. */
+export function withOnly(site: SiteAtHand, isWanted: (id: PageId) => boolean): SiteAtHand {
+  const decisionsOf = (id: PageId) => (isWanted(id) ? site.decisionsOf(id) : {})
+  const setting = { ...site.setting }
+  setting.moves = movesOf(
+    pathsFromRoot(site),
+    slugsOf(site.pages.values(), decisionsOf, setting),
+    setting.base,
+  )
+  return { ...site, setting, decisionsOf }
 }
 
 /** Every page whose proof differs from its source, before and after, field by field; and those that follow. */

@@ -15,7 +15,7 @@ import { carriers } from '../site/page-tokens.ts'
  * something that somebody else changed too) and `aside:<key>` (a decision whose target is gone); `suggested` (what a
  * consultant's sheet suggests for it). Of the site as a whole (page ""): `style`, `templates` (see
  * headings/template-rules.ts), `phrase:<wording>` (a phrase of the site's list), `mentions` (whether mentions
- * without a link are marked), `columns` and `views` of the ledger, `base`, `name`. A key that is absent is undecided.
+ * without a link are marked), `columns` and `views` of the ledger, `hand-offs`, `base`, `name`. A key that is absent is undecided.
  */
 export type Decisions = Readonly<Record<string, unknown>>
 
@@ -67,6 +67,18 @@ export interface Suggestion {
   note: string
   answers: Partial<Record<SuggestedField, { answer: 'taken' | 'edited' | 'declined'; why: string }>>
 }
+/** One hand-off: which pages went out, when, and in which form. */
+export interface HandOffRecord {
+  /** YYYY-MM-DD */
+  date: string
+  /** In words, such as "changed files". */
+  what: string
+  pages: PageId[]
+}
+/** The hand-offs of a site, the oldest first. */
+export const handOffsOf = (ofSite: Decisions): readonly HandOffRecord[] =>
+  (ofSite['hand-offs'] as HandOffRecord[] | undefined) ?? []
+
 /** A column of the ledger that is shown; its width in px, null for its usual one. */
 export interface LedgerColumnChoice {
   id: string
@@ -207,6 +219,16 @@ function schemaFor(key: string): Joi.Schema | null {
       return text(200)
     case 'mentions':
       return Joi.valid(true)
+    case 'hand-offs':
+      return Joi.array()
+        .items(
+          Joi.object({
+            date: text(40).required(),
+            what: text(300).required(),
+            pages: Joi.array().items(text(2000)).max(100_000).required(),
+          }),
+        )
+        .max(1000)
     case 'columns':
       return Joi.array()
         .items(
