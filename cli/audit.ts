@@ -1,4 +1,8 @@
 /** `quill audit`: every page judged and reported as it comes, so that a large site is never in memory whole. */
+import { spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { availableParallelism, tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { parseArgs } from 'node:util'
 import about from '../package.json' with { type: 'json' }
 import { pageReport, siteMarkReport, type PageReport, type Report } from '../core/exchange/audit-report.ts'
@@ -6,13 +10,15 @@ import { readKeywords } from '../core/exchange/keyword-sheet.ts'
 import { measure } from '../core/measure/snippet.ts'
 import { onePage } from '../core/page/read/boundary.ts'
 import { descriptionOf, titleOf } from '../core/page/read/facts.ts'
-import { styleFor } from '../core/rules/house-style.ts'
+import { styleFor, type HouseStyle } from '../core/rules/house-style.ts'
 import { auditSite } from '../core/rules/runner.ts'
 import { pathOf, type PageId } from '../core/site/page-identity.ts'
+import { updateIndex, type SiteIndex } from '../core/site/site-index.ts'
 import type { Evaluated } from '../core/work/evaluate.ts'
 import { runOverPages } from '../core/work/run.ts'
 import { addressesFor } from '../core/work/setting.ts'
-import { reportWriter } from './audit-writer.ts'
+import { indexFor, openParts, partWriter, type PartPage } from './audit-parts.ts'
+import { reportWriter, type ReportWriter } from './audit-writer.ts'
 import { dateFrom, formatFrom, sheetFrom, styleFrom } from './inputs.ts'
 import { nobodyReads, print } from './output.ts'
 import { Problem } from './problem.ts'
@@ -30,6 +36,9 @@ export async function audit(args: string[]): Promise<number> {
       date: { type: 'string' },
       html: { type: 'boolean', default: false },
       limit: { type: 'string', default: '200' },
+      jobs: { type: 'string' },
+      shard: { type: 'string' },
+      out: { type: 'string' },
       format: { type: 'string', default: 'text' },
     },
   })
@@ -50,42 +59,198 @@ export async function audit(args: string[]): Promise<number> {
       ? siteFrom(positionals, options)
       : siteOf(await fetchedSite(address, limitFrom(values.limit), date), options)
   if (values.keywords) assign(site, values.keywords)
-  const { setting } = site
-  const { style, base, index } = setting
-  const conformance = values.html ? (await import('./conformance.ts')).conformanceOf : null
+  const shard = values.shard === undefined ? null : shardFrom(values.shard)
+  if (shard && address !== undefined)
+    throw new Problem('One address is not audited in parts: fetching is what takes the time.')
+  if (shard) return auditPart(site, shard, values.html, values.out)
+  if (values.out !== undefined) throw new Problem('--out names the file of a part: it goes with --shard I/N.')
+  const jobs = jobsFrom(values.jobs, site.inOrder.length)
+  if (jobs > 1 && address === undefined) return auditInJobs(args, jobs, format)
 
-  const urls = new Map(site.inOrder.map((page) => [pathOf(page), addressesFor(page, setting).url]))
-  const unread: Report['unread'] = [...site.unread]
+  const { setting } = site
+  const writer = reportWriter(format, { version: about.version, base: setting.base, urlOf: urlsOf(site) })
   const totals: Report['totals'] = { pages: 0, blocker: 0, flaw: 0, nit: 0 }
-  const writer = reportWriter(format, {
-    version: about.version,
-    base,
-    urlOf: (path) => urls.get(path) ?? path,
-  })
+  const unread: Report['unread'] = [...site.unread]
   await print(writer.begin())
-  const done = await runOverPages(
-    { setting, pages: site.inOrder, decisionsOf: site.decisionsOf, read: site.read },
+  const done = await judgeAll(site, { html: values.html }, async ({ report, unread: left }) => {
+    if (left) unread.push(left)
+    if (!report) return
+    count(totals, report)
+    await print(writer.page(report))
+  })
+  if (!done) return 0
+  return finish(writer, setting.index, setting, totals, unread)
+}
+
+/** Judges every page, or those of a part, and tells of each as it comes. False where nobody reads any more. */
+async function judgeAll(
+  site: CommandSite,
+  how: { html: boolean; isMine?(at: number): boolean },
+  onPage: (page: PartPage) => Promise<void> | void,
+): Promise<boolean> {
+  const conformance = how.html ? (await import('./conformance.ts')).conformanceOf : null
+  const places = new Map(site.inOrder.map((page, at) => [page.id, at]))
+  return runOverPages(
+    { setting: site.setting, pages: site.inOrder, decisionsOf: site.decisionsOf, read: site.read },
     {
       stopped: nobodyReads,
+      ...(how.isMine ? { isMine: how.isMine } : {}),
       async onPage(page, judged) {
+        const at = places.get(page.id)!
+        const entry = judged.ok ? judged.value.row : null
         const report = judged.ok ? onePage(() => ({ ok: true, value: reportOf(judged.value) })) : judged
-        if (!report.ok) {
-          unread.push({ path: pathOf(page), why: report.why })
-          return
-        }
+        if (!report.ok)
+          return onPage({ at, report: null, entry, unread: { path: pathOf(page), why: report.why } })
         if (judged.ok && conformance) report.value.html = await conformance(judged.value.proof.source.text)
-        totals.pages++
-        for (const mark of report.value.marks) totals[mark.severity]++
-        await print(writer.page(report.value))
+        return onPage({ at, report: report.value, entry, unread: null })
       },
     },
   )
-  if (!done) return 0
+}
+
+function count(totals: Report['totals'], report: PageReport): void {
+  totals.pages++
+  for (const mark of report.marks) totals[mark.severity]++
+}
+
+/** The marks on the site, and the end of the report; the exit status says whether a blocker was found. */
+async function finish(
+  writer: ReportWriter,
+  index: SiteIndex,
+  { style, date }: { style: HouseStyle; date: string },
+  totals: Report['totals'],
+  unread: Report['unread'],
+): Promise<number> {
   const nameOf = (id: PageId) => index.entries.get(id)?.path ?? id
   const siteMarks = auditSite(index, style, date)
   for (const mark of siteMarks) totals[mark.severity]++
   await print(writer.end(siteMarkReport(siteMarks, nameOf), totals, unread))
   return totals.blocker > 0 ? 1 : 0
+}
+
+const urlsOf = ({ inOrder, setting }: CommandSite) => {
+  const urls = new Map(inOrder.map((page) => [pathOf(page), addressesFor(page, setting).url]))
+  return (path: string) => urls.get(path) ?? path
+}
+
+interface Shard {
+  shard: number
+  shards: number
+}
+function shardFrom(given: string): Shard {
+  const [, i = '', n = ''] = /^(\d{1,4})\/(\d{1,4})$/.exec(given) ?? []
+  const [shard, shards] = [Number(i), Number(n)]
+  if (!(shard >= 1 && shard <= shards))
+    throw new Problem(`--shard “${given}”: a part such as 1/4 is expected.`)
+  return { shard, shards }
+}
+
+/** From so many pages on a run is divided among the processors unless it is said otherwise: below, starting them takes longer. */
+const WORTH_DIVIDING = 400
+const MOST_JOBS = 64
+
+function jobsFrom(given: string | undefined, pages: number): number {
+  if (given === undefined) return pages < WORTH_DIVIDING ? 1 : Math.min(availableParallelism(), MOST_JOBS)
+  if (!/^[1-9]\d?$/.test(given) || Number(given) > MOST_JOBS)
+    throw new Problem(`--jobs “${given}”: a number from 1 to ${MOST_JOBS} is expected.`)
+  return Number(given)
+}
+
+/** One part of an audit, written for \`quill merge\`. */
+async function auditPart(
+  site: CommandSite,
+  { shard, shards }: Shard,
+  html: boolean,
+  out: string | undefined,
+): Promise<number> {
+  const { setting, inOrder } = site
+  const { index } = setting
+  const write = partWriter(out ?? null, {
+    shard,
+    shards,
+    pages: inOrder.length,
+    base: setting.base,
+    date: setting.date,
+    style: setting.style,
+    whole: index.whole,
+    addresses: [...index.addresses],
+    identities: inOrder.map(({ id, url, served }) => ({ id, url, served })),
+    sitemap: index.sitemap && [...index.sitemap],
+    otherAddresses: [...index.files],
+    marksMentions: index.marksMentions,
+    urls: inOrder.map((page) => [pathOf(page), addressesFor(page, setting).url]),
+    unread: [...site.unread],
+  })
+  const isMine = (at: number) => at % shards === shard - 1
+  if (!(await judgeAll(site, { html, isMine }, (page) => write.page(page)))) return 0
+  await write.end()
+  return 0
+}
+
+/** The parts at once, each in a process of its own, and merged. */
+async function auditInJobs(args: string[], jobs: number, format: 'text' | 'json' | 'csv'): Promise<number> {
+  const folder = mkdtempSync(join(tmpdir(), 'quill-parts-'))
+  try {
+    const parts = Array.from({ length: jobs }, (_, i) => join(folder, `${i + 1}`))
+    const ended = await Promise.all(
+      parts.map(
+        (part, i) =>
+          new Promise<number | null>((resolve, reject) => {
+            const own = [...withoutJobs(args), '--shard', `${i + 1}/${jobs}`, '--out', part]
+            // What is said of a sheet is said once.
+            const stdio = ['ignore', 'ignore', i === 0 ? 'inherit' : 'ignore'] as const
+            const child = spawn(process.execPath, [process.argv[1]!, 'audit', ...own], { stdio: [...stdio] })
+            child.on('error', reject)
+            child.on('close', resolve)
+          }),
+      ),
+    )
+    const failed = ended.findIndex((status) => status !== 0)
+    if (failed >= 0)
+      throw new Problem(
+        `Part ${failed + 1} of the audit ended with ${ended[failed]}. Try again with --jobs 1.`,
+      )
+    return await mergeParts(parts, format)
+  } finally {
+    rmSync(folder, { recursive: true, force: true })
+  }
+}
+
+/** The same command without its number of jobs. */
+function withoutJobs(args: readonly string[]): string[] {
+  const at = args.findIndex((arg) => arg === '--jobs')
+  const rest = at < 0 ? args : [...args.slice(0, at), ...args.slice(at + 2)]
+  return rest.filter((arg) => !arg.startsWith('--jobs='))
+}
+
+/** \`quill merge\`: the parts of one audit as the report of one run, byte for byte. */
+export async function merge(args: string[]): Promise<number> {
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: { format: { type: 'string', default: 'text' } },
+  })
+  return mergeParts(positionals, formatFrom(values.format, ['text', 'json', 'csv']))
+}
+
+async function mergeParts(files: readonly string[], format: 'text' | 'json' | 'csv'): Promise<number> {
+  const { head, pages } = await openParts(files)
+  const urls = new Map(head.urls)
+  const urlOf = (path: string) => urls.get(path) ?? path
+  const writer = reportWriter(format, { version: about.version, base: head.base, urlOf })
+  const index = indexFor(head)
+  const totals: Report['totals'] = { pages: 0, blocker: 0, flaw: 0, nit: 0 }
+  const unread: Report['unread'] = [...head.unread]
+  await print(writer.begin())
+  for await (const { report, entry, unread: left } of pages) {
+    if (nobodyReads()) return 0
+    if (entry) updateIndex(index, entry.id, entry)
+    if (left) unread.push(left)
+    if (!report) continue
+    count(totals, report)
+    await print(writer.page(report))
+  }
+  return finish(writer, index, head, totals, unread)
 }
 
 function limitFrom(given: string): number {

@@ -1,6 +1,6 @@
 /** `quill`: the same core for the command line and for pipelines. Shapes and exit status: docs/command-line.md. */
 import { apply } from './apply.ts'
-import { audit } from './audit.ts'
+import { audit, merge } from './audit.ts'
 import { blocks } from './blocks.ts'
 import { checkData } from './check-data.ts'
 import { print } from './output.ts'
@@ -16,8 +16,9 @@ import { sitemap } from './sitemap.ts'
 import { suggestions } from './suggestions.ts'
 import { vocabularyCommand } from './vocabulary.ts'
 
-const usage = `quill audit PATH… [--base-url URL] [--keywords FILE.csv] [--style FILE.json] [--date YYYY-MM-DD] [--html] [--limit N] [--format text|json|csv]
+const usage = `quill audit PATH… [--base-url URL] [--keywords FILE.csv] [--style FILE.json] [--date YYYY-MM-DD] [--html] [--limit N] [--jobs N | --shard I/N [--out PART]] [--format text|json|csv]
   PATH may also be the address of a page or a sitemap
+quill merge PART… [--format text|json|csv]
 quill apply PATH [--changes FILE.csv] [--edits FILE.json] --out DIR [--base-url URL]
 quill repair PATH --out DIR [--rules ID,ID…] [--base-url URL] [--style FILE.json] [--date YYYY-MM-DD] [--format text|json]
 quill hand-off PROJECT --out DIR [--changed-only] [--date YYYY-MM-DD]
@@ -35,6 +36,7 @@ quill vocabulary TYPE|PROPERTY [--format text|json]
 
 const commands = new Map<string, (args: string[]) => Promise<number>>([
   ['audit', audit],
+  ['merge', merge],
   ['apply', apply],
   ['repair', repair],
   ['hand-off', handOff],

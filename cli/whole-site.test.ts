@@ -101,3 +101,50 @@ describe('quill progress', () => {
     expect(wrong.stderr).toContain('no column for clicks, impressions')
   })
 })
+
+describe('an audit in parts', () => {
+  const demo = join(root, 'stand-ins/site')
+  const common = [
+    demo,
+    '--base-url',
+    'https://farrowskerry.example/',
+    '--date',
+    '2026-11-26',
+    '--keywords',
+    join(root, 'stand-ins/keywords.csv'),
+  ]
+  const made = new Map<string, string>()
+  const part = (i: number, n: number) => {
+    const name = `part-${i}-of-${n}`
+    let out = made.get(name)
+    if (out !== undefined) return out
+    out = join(folder, name)
+    const { status, stderr } = quill('audit', ...common, '--shard', `${i}/${n}`, '--out', out)
+    expect({ status, stderr }).toEqual({ status: 0, stderr: '' })
+    made.set(name, out)
+    return out
+  }
+  it.each(['json', 'csv', 'text'])('merged is one run, byte for byte, and so are jobs: %s', (format) => {
+    const one = quill('audit', ...common, '--jobs', '1', '--format', format)
+    const merged = quill('merge', part(2, 2), part(1, 2), '--format', format)
+    expect(merged.stdout).toBe(one.stdout)
+    expect(merged.status).toBe(one.status)
+    if (format !== 'json') return
+    const jobs = quill('audit', ...common, '--jobs', '3', '--format', format)
+    expect(jobs.stdout).toBe(one.stdout)
+    expect(jobs.status).toBe(one.status)
+  })
+  it('names what is missing, foreign or damaged', () => {
+    const [first, second] = [part(1, 2), part(2, 2)]
+    expect(quill('merge', first).stderr).toContain('Part 2 of 2 is missing')
+    expect(quill('merge', first, part(2, 3)).stderr).toContain('is of another audit')
+    expect(quill('merge', first, second, second).stderr).toContain('given twice')
+    const cut = write('cut', readFileSync(second, 'utf8').split('\n').slice(0, 4).join('\n'))
+    expect(quill('merge', first, cut)).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining('cut ends too early'),
+    })
+    expect(quill('merge', write('other', '{}\n')).stderr).toContain('is no part of an audit')
+    expect(quill('audit', demo, '--shard', '3/2').stderr).toContain('such as 1/4')
+  })
+})

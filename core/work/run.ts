@@ -22,6 +22,8 @@ export interface SiteToRun {
 export interface RunOptions {
   /** Told of every page before it is looked at: should the run get stuck, this is the page that it got stuck at. */
   progress?(page: PageIdentity, done: number): void
+  /** Which pages are judged, by their place; the others are only known by their addresses. All, unless it is given. */
+  isMine?(at: number): boolean
   /** Asked before every page: the run ends where the answer is yes. */
   stopped?(): boolean
   onPage(page: PageIdentity, judged: Outcome<Evaluated>): Promise<void> | void
@@ -30,11 +32,12 @@ export interface RunOptions {
 /** Judges every page; the index then holds the whole site, for the marks of the site. False where it was stopped. */
 export async function runOverPages(
   site: SiteToRun,
-  { progress, stopped = () => false, onPage }: RunOptions,
+  { progress, isMine = () => true, stopped = () => false, onPage }: RunOptions,
 ): Promise<boolean> {
   const { setting, pages } = site
   await prepareIndex(site)
   for (const [done, page] of pages.entries()) {
+    if (!isMine(done)) continue
     if (stopped()) return false
     progress?.(page, done)
     const judged = await judge(site, page)
