@@ -1,4 +1,5 @@
 /** Makes docs/screenshots/ anew from the demo data, at 1280 x 800. Run after `npm run build`; look at each picture. */
+import { writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
@@ -9,20 +10,46 @@ const out = join(root, 'docs/screenshots')
 const { address, stop } = await serve(4474, { KEEN_QUILL_DEMO: '1' })
 const browser = await launch()
 
-async function shot(page: Page, name: string): Promise<void> {
+async function picture(page: Page): Promise<Buffer> {
   await page.evaluate(() => document.fonts.ready.then(() => undefined))
   await page.waitForTimeout(400)
-  await page.screenshot({ path: join(out, `${name}.png`) })
+  return page.screenshot()
+}
+const shot = async (page: Page, name: string): Promise<void> =>
+  writeFileSync(join(out, `${name}.png`), await picture(page))
+
+/** Views that belong together, one below the other in one file. */
+async function together(name: string, pictures: Buffer[]): Promise<void> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  const images = pictures.map((png) => `<img src="data:image/png;base64,${png.toString('base64')}">`)
+  await page.setContent(`<body style="margin:0;display:grid;gap:12px;background:#888">${images.join('')}`)
+  await page.screenshot({ path: join(out, `${name}.png`), fullPage: true })
+  await page.close()
 }
 
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   await page.goto(address)
   await page.getByRole('link', { name: 'Open the ledger' }).waitFor()
-  await shot(page, 'shelf')
+  const shelf = await picture(page)
   await page.getByRole('link', { name: 'Open the ledger' }).click()
   await page.getByTestId('what-is-left').waitFor()
-  await shot(page, 'ledger')
+  await page.getByTestId('mended').waitFor()
+  await shot(page, 'what-is-left')
+  await page.getByRole('button', { name: 'All pages' }).click()
+  await page.getByTestId('ledger').waitFor()
+  for (const at of [0, 2, 3])
+    await page
+      .locator('[aria-label^="Pick "]')
+      .nth(at + 1)
+      .click()
+  const ledger = await picture(page)
+  await page.getByLabel(/^Pick all/).check()
+  await page.getByRole('button', { name: 'Change them …' }).click()
+  await page.getByLabel('Replace').fill('lighthouse')
+  await page.getByLabel('with', { exact: true }).fill('light')
+  await page.locator('[data-choice]').first().waitFor()
+  await together('ledger', [ledger, await picture(page)])
   const site = /sites\/([^/]+)/.exec(page.url())![1]!
   const desk = async (path: string, sheet: string) => {
     await page.goto(`${address}/sites/${site}/desk?page=${encodeURIComponent(path)}&sheet=${sheet}`)
@@ -38,7 +65,7 @@ try {
       'Climb the tower with the keeper, see the old lamp lit, and walk home by its beam. Lamp-lighting evenings run every Friday from October to March; boats leave at five.',
     )
   await page.waitForTimeout(300)
-  await shot(page, 'desk-snippet')
+  const snippet = await picture(page)
   await desk('stories/last-keeper.html', 'snippet')
   await page.getByTestId('drawer-takes').getByRole('button').first().click()
   await page.getByTestId('title').fill('The Last Lighthouse Keeper and the Clock She Took Home')
@@ -56,11 +83,16 @@ try {
   await page.goto(`${address}/sites/${site}/keywords?topic=lighthouse+tours`)
   await page.getByRole('button', { name: /^Keep all/ }).click()
   await page.locator('[data-saved=saved]').waitFor()
-  await shot(page, 'keywords-find')
+  const find = await picture(page)
   await page.goto(`${address}/sites/${site}/keywords?view=map`)
   await page.getByTestId('clashes').locator('summary').click()
   await page.getByTestId('clashes').locator('li').first().waitFor()
-  await shot(page, 'keywords-map')
+  await together('keywords', [find, await picture(page)])
+  await page.goto(`${address}/sites/${site}/keywords?view=results`)
+  await page.getByRole('button', { name: /^Look up \d+/ }).click()
+  await page.getByRole('button', { name: 'Stop' }).waitFor()
+  await page.getByRole('button', { name: /^Look up \d+/ }).waitFor({ timeout: 120_000 })
+  await shot(page, 'keywords-results')
   await desk('stay/index.html', 'links')
   await page.getByText(/from \d+ pages/).waitFor()
   await page.getByText('To book a').waitFor()
@@ -68,7 +100,22 @@ try {
   await desk('tours/index.html', 'line-up')
   await page.getByTestId('our-result').waitFor()
   await page.getByRole('button', { name: 'Put ours at 2' }).click()
-  await shot(page, 'desk-line-up')
+  const lineUp = await picture(page)
+  await page.getByRole('combobox', { name: 'Screen' }).click()
+  await page.getByRole('option', { name: 'narrow' }).click()
+  const narrow = await picture(page)
+  await page.getByRole('combobox', { name: 'Screen' }).click()
+  await page.getByRole('option', { name: 'wide' }).click()
+  await page.getByLabel('Where the eye lands').check()
+  await page.getByTestId('eye').waitFor()
+  await together('desk-line-up', [lineUp, narrow, await picture(page)])
+  await page.getByLabel('Where the eye lands').uncheck()
+  for (const place of [1, 3, 4])
+    await page.getByRole('checkbox', { name: `Compare the page at ${place}`, exact: true }).check()
+  await page.getByRole('button', { name: 'Compare ours with 3 pages' }).click()
+  await page.getByTestId('what-is-lacking').waitFor()
+  await page.getByTestId('compare').evaluate((e) => scrollTo(0, e.getBoundingClientRect().top + scrollY - 60))
+  const comparison = await picture(page)
   await desk('stay/index.html', 'galley')
   await page.getByTestId('lead-ends').waitFor()
   await page.locator('[data-block]').nth(1).getByRole('button').click()
@@ -81,7 +128,7 @@ try {
   await shot(page, 'house-style')
   await page.getByRole('button', { name: 'Discard the change' }).click()
   await desk('stories/fog-signal.html', 'outline')
-  await shot(page, 'desk-outline')
+  await together('desk-outline', [await picture(page), comparison])
   const margin = page.getByTestId('margin')
   await margin.getByRole('button', { name: 'Join into one H1' }).click()
   await margin.getByRole('button', { name: 'Close the gap' }).click()
@@ -110,6 +157,17 @@ try {
   await page.goto(`${address}/sites/${site}/templates`)
   await page.getByTestId('suggestion').first().getByRole('button').click()
   await page.getByTestId('template-preview-figures').waitFor()
+  await page.goto(`${address}/sites/${site}/review?page=stories%2Ffog-signal.html`)
+  await page.getByTestId('review').waitFor()
+  await page.getByText('Comparing').waitFor({ state: 'detached' })
+  await shot(page, 'review')
+  await page.goto(`${address}/sites/${site}/progress`)
+  await page.getByTestId('before-after').waitFor()
+  const progress = await picture(page)
+  await page
+    .getByTestId('where-next')
+    .evaluate((e) => scrollTo(0, e.getBoundingClientRect().top + scrollY - 70))
+  await together('progress', [progress, await picture(page)])
   await page.goto(`${address}/sites/${site}/hand-off`)
   await page.locator('[data-path]').first().waitFor()
   await shot(page, 'hand-off')
@@ -127,7 +185,7 @@ try {
   await page.goto(`${address}/intake?address=tidewatch.example`)
   await page.getByRole('button', { name: 'See what would be taken in' }).click()
   await page.getByRole('tab', { name: /left out/ }).click()
-  await shot(page, 'intake')
+  await together('shelf-and-intake', [shelf, await picture(page)])
   await page.goto(`${address}/sites/${site}/suggestions`)
   const rows = [
     'Page;Suggested title;Suggested description;Primary keyword;Note',
@@ -141,7 +199,7 @@ try {
   await page.getByRole('button', { name: /^Look at suggestions/ }).click()
   await page.getByTestId('suggestion').first().waitFor()
   await page.waitForTimeout(1000)
-  await shot(page, 'suggestions')
+  const suggestions = await picture(page)
   for (const [path, title] of [
     ['courses/knots.html', 'Knot Course for Beginners: Eight Knots in a Day'],
     ['crossings/timetable.html', 'Crossing Timetable: Boats to Farrowskerry'],
@@ -159,13 +217,13 @@ try {
   await page.getByRole('button', { name: 'See what would be taken in' }).click()
   await page.getByRole('button', { name: /^Take in/ }).click()
   await page.getByRole('heading', { name: 'Taken in again' }).waitFor()
-  await shot(page, 'taken-again')
+  await together('suggestions-and-again', [suggestions, await picture(page)])
   await page.getByRole('button', { name: 'Undo taking in again' }).click()
   await page.getByRole('button', { name: 'Go back' }).click()
   await page.getByText('Do it again').waitFor()
   await page.emulateMedia({ colorScheme: 'dark' })
   await desk('stories/last-keeper.html', 'snippet')
-  await shot(page, 'desk-dark')
+  await together('desk-snippet', [snippet, await picture(page)])
 } finally {
   await browser.close()
   stop()

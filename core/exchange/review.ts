@@ -59,10 +59,12 @@ function paired<T>(
   const parts = diffArrays(before.map(key), after.map(key), { maxEditLength: MOST_EDITS })
   const pairs: { before: T | null; after: T | null; changed: boolean }[] = []
   let [i, j] = [0, 0]
-  let gone: T[] = []
+  // What went and has no counterpart yet.
+  let gone: { from: number; to: number } = { from: 0, to: 0 }
   const flush = () => {
-    for (const item of gone) pairs.push({ before: item, after: null, changed: true })
-    gone = []
+    for (const item of before.slice(gone.from, gone.to))
+      pairs.push({ before: item, after: null, changed: true })
+    gone = { from: i, to: i }
   }
   // Beyond so many changes all of the one stands for all of the other.
   const whole = [
@@ -70,10 +72,12 @@ function paired<T>(
     { removed: false, added: true, count: after.length },
   ]
   for (const { added, removed, count } of parts ?? whole) {
-    if (removed) gone = [...gone, ...before.slice(i, (i += count))]
-    else if (added)
+    if (removed) {
+      if (gone.from === gone.to) gone.from = i
+      gone.to = i += count
+    } else if (added)
       for (let k = 0; k < count; k++) {
-        const old = gone.shift() ?? null
+        const old = gone.from < gone.to ? before[gone.from++]! : null
         pairs.push({ before: old, after: after[j++]!, changed: true })
       }
     else {
@@ -153,8 +157,8 @@ function collect(root: JsonValue, lines: DataLine[]): void {
   const todo: { value: JsonValue; thing: string; property: string }[] = [
     { value: root, thing: 'the page’s data', property: '' },
   ]
-  while (todo.length > 0) {
-    const { value, thing, property } = todo.shift()!
+  for (let next = 0; next < todo.length; next++) {
+    const { value, thing, property } = todo[next]!
     if (value.kind === 'array') for (const item of value.items) todo.push({ value: item, thing, property })
     else if (value.kind === 'object') {
       const type = member(value, '@type')
@@ -163,7 +167,7 @@ function collect(root: JsonValue, lines: DataLine[]): void {
       else if (type?.kind === 'string') lines.push({ thing: name, line: name })
       for (const { key, value: inner } of value.members)
         if (key !== '@context' && key !== '@type') todo.push({ value: inner, thing: name, property: key })
-    } else lines.push({ thing, line: `${property}: ${String(value.value).slice(0, 500)}` })
+    } else lines.push({ thing, line: `${property}: ${fold(String(value.value)).slice(0, 500)}` })
   }
 }
 
