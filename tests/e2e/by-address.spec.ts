@@ -30,7 +30,7 @@ test('a site is taken in from its sitemap: the plan says what is left out, and e
 }) => {
   const problems = watchConsole(page)
   await askFor(page, 'tidewatch.example', /sitemap/)
-  await checkAccess(page, 'what is asked')
+  await checkAccess(page, 'what is asked', 'day')
   await page.getByRole('button', { name: 'See what would be taken in' }).click()
   await expect(page.getByRole('tab', { name: '10 pages would be taken in' })).toBeVisible()
   await page.getByRole('tab', { name: '3 left out' }).click()
@@ -50,7 +50,7 @@ test('a site is taken in from its sitemap: the plan says what is left out, and e
   await page.getByLabel('What you call the site').fill('Tidewatch')
   await page.getByRole('button', { name: 'Take in 10 pages' }).click()
   await expect(page.getByRole('heading', { name: '9 pages taken in' })).toBeVisible()
-  await checkAccess(page, 'what came')
+  await checkAccess(page, 'what came', 'day')
   await page.getByRole('button', { name: 'Open the ledger' }).click()
   await allPages(page)
   const site = siteId(page)
@@ -71,7 +71,7 @@ test('a site is taken in from its sitemap: the plan says what is left out, and e
   await openDesk(page, site, 'https://tidewatch.example/tours/', 'head')
   await expect(served).toContainText('https://tidewatch.example/tours.html (301)')
   await expect(page.getByTestId('margin')).toContainText('One page still links to the old address')
-  await checkAccess(page, 'what the server said')
+  await checkAccess(page, 'what the server said', 'day')
   // The error.
   await openDesk(page, site, 'https://tidewatch.example/book/')
   await expect(page.getByTestId('margin')).toContainText('The server answered 500')
@@ -182,7 +182,7 @@ test('a consultant’s sheet: matched, taken, taken edited, declined, undone, an
   await expect(page.getByTestId('suggestions-matched')).toContainText(
     'Nearest: https://farrowskerry.example/stories/',
   )
-  await checkAccess(page, 'the sheet’s columns')
+  await checkAccess(page, 'the sheet’s columns', 'day')
   await page.getByRole('button', { name: 'Look at suggestions for 3 pages' }).click()
   const card = (path: string) => page.locator(`[data-testid=suggestion][data-path="${path}"]`)
   await expect(card('stay/index.html')).toContainText('is cut')
@@ -236,7 +236,7 @@ test('pages from a sheet are edited, handed off as a worksheet, and become whole
   await page
     .getByTestId('file-input')
     .setInputFiles({ name: 'pages.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) })
-  await checkAccess(page, 'a sheet of pages')
+  await checkAccess(page, 'a sheet of pages', 'day')
   await page.getByRole('button', { name: 'Take in 3 rows' }).click()
   await allPages(page)
   const site = siteId(page)
@@ -262,7 +262,7 @@ test('pages from a sheet are edited, handed off as a worksheet, and become whole
   await sheet.context().grantPermissions(['clipboard-read', 'clipboard-write'])
   await sheet.goto('https://worksheet.example/')
   await expect(sheet.getByText('0 of 2 done')).toBeVisible()
-  await checkAccess(sheet, 'the worksheet')
+  await checkAccess(sheet, 'the worksheet', 'day')
   const title = sheet.locator('.field').filter({ hasText: 'the rota' })
   await title.getByRole('button', { name: 'Copy Title' }).click()
   await expect(title.getByRole('button')).toHaveText('Copied')
@@ -301,7 +301,7 @@ test('taken in again: every class is seen, nothing is lost, undone and done agai
   await chooseWeb(page, 'later')
   await page.goto(`/sites/${site}/ledger`)
   await page.getByRole('link', { name: 'Take in again' }).click()
-  await checkAccess(page, 'what is taken in again')
+  await checkAccess(page, 'what is taken in again', 'day')
   await page.getByRole('button', { name: 'See what would be taken in' }).click()
   await page.getByRole('button', { name: /^Take in/ }).click()
   await expect(page.getByRole('heading', { name: 'Taken in again' })).toBeVisible()

@@ -32,7 +32,7 @@ test('the palette goes to a page, to a view and to a sheet by their names, and d
   await page.keyboard.press('Control+a')
   await page.keyboard.type('tower')
   await expect(palette.getByRole('option').first()).toBeVisible()
-  await checkAccess(page)
+  await checkAccess(page, page.url(), 'day')
   await page.keyboard.press('Escape')
   await expect(palette).toBeHidden()
 })

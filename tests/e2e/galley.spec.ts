@@ -23,7 +23,7 @@ test('text is edited block by block, links and bold words stay, and the handed-o
   await expect(galley.getByTestId('phrases')).toContainText('“lighthouse visit” 1 time')
   // The second link has lost its words.
   await expect(block('On a lighthouse visit')).toContainText('A link goes with its words: tours/')
-  await checkAccess(page, 'a block that is edited')
+  await checkAccess(page, 'a block that is edited', 'day')
   await page.keyboard.press('Escape')
   await expect(block('On a lighthouse visit').getByRole('button')).toBeFocused()
   await page.keyboard.press('ArrowDown')
@@ -76,7 +76,7 @@ test('words are linked to a page, and the link is in the page that is handed off
   for (let i = 0; i < before; i++) await page.keyboard.press('ArrowRight')
   for (let i = 0; i < 'cottage'.length; i++) await page.keyboard.press('Shift+ArrowRight')
   await block.getByLabel('Link “cottage” to').fill('/stay/')
-  await checkAccess(page, 'linking words')
+  await checkAccess(page, 'linking words', 'day')
   await block.getByRole('button', { name: 'Link it' }).click()
   await expect(block).toContainText('edited')
   await saved(page)

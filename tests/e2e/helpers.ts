@@ -38,11 +38,16 @@ export function watchConsole(page: Page): string[] {
 
 /**
  * axe-core finds nothing on the page as it stands: all its rules by day; by night, where nothing differs but colours,
- * contrast alone. What fades in to fade out again is passed over.
+ * contrast alone. Stages of a view whose colours are the view's own are looked at by day. What fades in to fade out again
+ * is passed over.
  */
-export async function checkAccess(page: Page, view = page.url()): Promise<void> {
+export async function checkAccess(
+  page: Page,
+  view = page.url(),
+  when: 'day and night' | 'day' = 'day and night',
+): Promise<void> {
   const found: string[] = []
-  for (const scheme of ['light', 'dark'] as const) {
+  for (const scheme of when === 'day' ? (['light'] as const) : (['light', 'dark'] as const)) {
     await page.emulateMedia({ colorScheme: scheme })
     // What moves or fades in comes to its end; what goes on for ever has none.
     await page.evaluate(() =>

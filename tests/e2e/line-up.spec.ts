@@ -48,7 +48,7 @@ test('ours is set at places, typed where it stands, a take is chosen there, and 
   await page.getByRole('combobox', { name: 'Readers' }).click()
   await page.getByRole('option', { name: 'worldwide' }).click()
   await expect(first).not.toHaveText(before!)
-  await checkAccess(page, 'the line-up on a narrow screen')
+  await checkAccess(page, 'the line-up on a narrow screen', 'day')
   await page.getByLabel('Where the eye lands').check()
   await expect(page.getByTestId('eye').getByRole('listitem')).toHaveCount(10)
   await checkAccess(page, 'where the eye lands')
@@ -112,7 +112,7 @@ test('competitors’ pages are compared, and the colleague chooses among takes i
   await compare.getByRole('button', { name: 'Fetch it' }).click()
   await expect(compare.getByRole('alert')).toBeVisible()
   await expect(page.getByTestId('what-is-lacking')).toContainText('All 2 others have')
-  await checkAccess(page, 'a comparison with others')
+  await checkAccess(page, 'a comparison with others', 'day')
 
   await page.goto(`/sites/${site}/hand-off`)
   await page.getByRole('button', { name: 'For approval …' }).click()

@@ -60,7 +60,7 @@ test('forty pages are replaced and filled, three left out, undone and done; revi
   for (const i of [0, 1, 10])
     await step.getByRole('checkbox', { name: `shop/lamp-${i}.html`, exact: true }).uncheck()
   await expect(page.getByTestId('change-pages-figures')).toContainText('41 pages would change, 3 left out')
-  await checkAccess(page, 'a change of many pages')
+  await checkAccess(page, 'a change of many pages', 'day')
   await step.getByRole('button', { name: 'Keep on 41 pages' }).click()
   await expect(ledger).toContainText('Lamp 11 by Newlight')
   await saved(page)
@@ -187,7 +187,7 @@ test('the ledger: columns and views kept with the site, sorted, filtered with co
   await expect(page.getByTestId('change-pages-figures')).toContainText('1 page would change')
   await page.getByRole('button', { name: 'Keep on 1 page' }).click()
   await expect(ledger).toContainText('The very first tour')
-  await checkAccess(page, 'the ledger, filtered')
+  await checkAccess(page, 'the ledger, filtered', 'day')
   expect(problems).toEqual([])
 })
 

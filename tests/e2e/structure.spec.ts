@@ -262,7 +262,7 @@ test('a rule for what recurs: suggested, previewed, a page left out, kept, holdi
   await expect(page.getByTestId('template-preview')).toContainText('Before you come')
   await page.getByRole('checkbox', { name: /night-walk/ }).uncheck()
   await expect(page.getByTestId('template-preview-figures')).toHaveText('2 pages would change.')
-  await checkAccess(page)
+  await checkAccess(page, page.url(), 'day')
   await page.getByRole('button', { name: /^Apply to 2 pages/ }).click()
   await expect(page.getByTestId('kept-rule')).toContainText('on 2 pages, 1 left as they are')
   await openDesk(page, site, 'tours/tower.html', 'outline')
@@ -301,7 +301,7 @@ test('two pages’ structures side by side: of the site, and pasted; what is pas
   await expect(compare.getByRole('row', { name: /“tower tour” stands in/ })).toContainText(
     'title, description, H1',
   )
-  await checkAccess(page)
+  await checkAccess(page, page.url(), 'day')
   await compare.getByRole('button', { name: 'pasted source' }).click()
   await page
     .getByLabel('Source of the other page')
