@@ -5,6 +5,7 @@ import type { LedgerView } from '../../core/work/decisions.ts'
 import { facets, type Facet, type FacetCounts, type LedgerFilter } from '../../core/work/ledger-filter.ts'
 import type { RuleName } from '../workers/desk.ts'
 import { Choice } from '../ui/choice.tsx'
+import { plural } from '../ui/plural.ts'
 
 const facetNames: Record<Facet, string> = {
   mark: 'Mark',
@@ -58,7 +59,7 @@ function optionsOf(
   const values = [...counts]
   // What is chosen stays in sight, even where nothing is left of it.
   if (chosen !== undefined && !counts.has(chosen)) values.push([chosen, 0])
-  const named = (name: string, n: number) => `${name}, ${n.toLocaleString('en')}`
+  const named = (name: string, n: number) => `${name}, ${plural(n, 'page')}`
   if (facet === 'mark') {
     const byId = new Map(values)
     return rules

@@ -85,6 +85,7 @@ test('a site is taken in by following its links', async ({ page }) => {
   const came = page.getByRole('list', { name: 'Addresses that were not taken in' })
   await expect(came.getByRole('listitem').filter({ hasText: '/staff/rota/' })).toContainText('robots.txt')
   await page.getByRole('button', { name: 'Open the ledger' }).click()
+  await allPages(page)
   // The dawn boat is in no sitemap, and one link leads to it.
   await expect(row(page, '/tours/dawn/')).toBeVisible()
 })
