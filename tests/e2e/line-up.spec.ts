@@ -60,6 +60,27 @@ test('ours is set at places, typed where it stands, a take is chosen there, and 
   await lineUp.getByLabel('Results for').fill('fish soup')
   await lineUp.getByRole('button', { name: 'Look up' }).click()
   await expect(page.getByTestId('results-failed')).toContainText('status 503')
+  // Slow, then nonsense, then switched off: each is said, and only what can be asked again offers it.
+  let answer = () => {}
+  const answered = new Promise<void>((resolve) => (answer = resolve))
+  const fails = async (why: string, off: boolean) => {
+    await page.unroute('**/results')
+    await page.route('**/results', async (route) => {
+      if (route.request().method() !== 'POST') return route.continue()
+      await answered
+      await route.fulfill({ json: { ok: false, off, why } })
+    })
+  }
+  await fails('The results service sent something that is not JSON.', false)
+  await lineUp.getByLabel('Results for').fill('seed cake')
+  await lineUp.getByRole('button', { name: 'Look up' }).click()
+  await expect(lineUp.getByText('Asking for the results for “seed cake” …')).toBeVisible()
+  answer()
+  await expect(page.getByTestId('results-failed')).toContainText('not JSON')
+  await fails('The results service is switched off here.', true)
+  await page.getByTestId('results-failed').getByRole('button', { name: 'Ask again' }).click()
+  await expect(page.getByTestId('results-failed')).toContainText('switched off')
+  await expect(page.getByTestId('results-failed').getByRole('button')).toHaveCount(0)
   await lineUp.getByLabel('Results for').fill('lighthouse tours')
   await lineUp.getByRole('button', { name: 'Look up' }).click()
   await expect(ours).toBeVisible()
