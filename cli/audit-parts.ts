@@ -59,7 +59,12 @@ export function partWriter(
   return {
     async page(page) {
       await begun
-      await line({ ...page, entry: page.entry && entryAlone(page.entry) })
+      await line({
+        at: page.at,
+        report: page.report,
+        entry: page.entry && pick(page.entry),
+        unread: page.unread,
+      })
     },
     async end() {
       await line({ end: true })
@@ -68,40 +73,25 @@ export function partWriter(
   }
 }
 
-/** What the index needs of a page, and no more. */
-const entryAlone = ({
-  id,
-  path,
-  url,
-  title,
-  description,
-  indexable,
-  unindexed,
-  h1,
-  targets,
-  inText,
-  linked,
-  redirected,
-  keyword,
-  phrase,
-  things,
-}: IndexEntry): IndexEntry => ({
-  id,
-  path,
-  url,
-  title,
-  description,
-  indexable,
-  unindexed,
-  h1,
-  targets,
-  inText,
-  linked,
-  redirected,
-  keyword,
-  phrase: phrase ?? null,
-  things,
-})
+/** What the index needs of a page, and no more: a row has much else. */
+const pick = (entry: IndexEntry) => Object.fromEntries(entryKeys.map((key) => [key, entry[key]]))
+const entryKeys = [
+  'id',
+  'path',
+  'url',
+  'title',
+  'description',
+  'indexable',
+  'unindexed',
+  'h1',
+  'targets',
+  'inText',
+  'linked',
+  'redirected',
+  'keyword',
+  'phrase',
+  'things',
+] as const satisfies (keyof IndexEntry)[]
 
 /** Opens parts for merging: the head that they share, and the pages in order. */
 export async function openParts(

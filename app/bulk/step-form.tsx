@@ -2,6 +2,7 @@
 import { useState } from 'react'
 import { replaceable, type BulkStep, type Replaceable } from '../../core/work/bulk/step.ts'
 import { casings, type Casing } from '../../core/wording/casing.ts'
+import { casingNames } from '../ui/casing-names.ts'
 import { Choice } from '../ui/choice.tsx'
 
 export type StepKind = BulkStep['kind']
@@ -22,13 +23,6 @@ const partNames: Record<Replaceable, string> = {
   heading: 'headings',
   alternative: 'alternative texts',
 }
-const casingWords: Record<Casing, string> = {
-  'as typed': 'as typed',
-  sentence: 'sentence style',
-  ap: 'AP headline style',
-  chicago: 'Chicago headline style',
-}
-
 export interface RuleChoice {
   id: string
   name: string
@@ -316,7 +310,7 @@ function CasingForm({ casing, onStep }: FormProps & { casing: Casing }) {
       label="Titles in"
       options={[casing === 'as typed' ? 'sentence' : casing, ...casings]
         .filter((c, i, all) => c !== 'as typed' && all.indexOf(c) === i)
-        .map((c) => ({ value: c, name: casingWords[c] }))}
+        .map((c) => ({ value: c, name: casingNames[c] }))}
       toStep={(value) => ({ kind: 'casing', casing: value as Casing })}
       onStep={onStep}
     />

@@ -13,7 +13,7 @@ import {
 } from '../../core/rules/house-style.ts'
 import { decodedPath } from '../../core/addresses/addresses.ts'
 import { casings, type Casing } from '../../core/wording/casing.ts'
-import { casingNames } from './casing-names.ts'
+import { casingNames } from '../ui/casing-names.ts'
 import type { Session } from '../session/session.ts'
 import { Choice } from '../ui/choice.tsx'
 import { FormField } from '../ui/form.tsx'

@@ -4,7 +4,7 @@ import { useMemo, useRef, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { toast } from 'sonner'
 import type { KeywordRole } from '../../core/keywords/keyword-map.ts'
-import { marketNames, markets, sameWording, type Market } from '../../core/keywords/phrases.ts'
+import { marketNames, sameWording, type Market } from '../../core/keywords/phrases.ts'
 import { resultsQuestion } from '../../core/keywords/results-question.ts'
 import { LINE_UP } from '../../core/results/line-up.ts'
 import { ownResult, type OwnResult, type WhoseWording } from '../../core/results/own-result.ts'
@@ -14,7 +14,7 @@ import type { Session } from '../session/session.ts'
 import { useServiceOff } from '../session/use-service.ts'
 import { Choice } from '../ui/choice.tsx'
 import { FilePick } from '../ui/file-pick.tsx'
-import { PlaceField } from '../ui/place-field.tsx'
+import { MarketChoice } from '../ui/market-choice.tsx'
 import { plural } from '../ui/plural.ts'
 import { shownPath } from '../ui/shown-path.ts'
 import { tell } from '../ui/tell.ts'
@@ -81,13 +81,7 @@ export function ResultsView({ session, keywords }: { session: Session; keywords:
         In the results
       </h2>
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2 pb-2 text-[13px]">
-        <Choice
-          label="Readers"
-          value={market}
-          options={markets.map((value) => ({ value, name: marketNames[value] }))}
-          onChange={(value) => setMarket(value)}
-        />
-        {market === 'local' && <PlaceField onPlace={setPlace} />}
+        <MarketChoice market={market} onMarket={setMarket} onPlace={setPlace} />
         <Choice
           label="Show"
           value={filter}

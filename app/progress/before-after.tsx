@@ -6,9 +6,9 @@ import { shownFigure } from './weeks.tsx'
 
 export function BeforeAfter({ report }: { report: ProgressReport }) {
   const { effect, why, weeks, pages, others, tooRecent } = report
-  const said = (['clicks', 'impressions', 'ctr'] as const).flatMap((measure) => {
-    const found = effect[measure]
-    return found ? [{ measure, words: effectInWords(measure, found) }] : []
+  const sentences = (['clicks', 'impressions', 'ctr'] as const).flatMap((measure) => {
+    const of = effect[measure]
+    return of ? [{ measure, words: effectInWords(measure, of) }] : []
   })
   const { position } = effect
   return (
@@ -21,10 +21,11 @@ export function BeforeAfter({ report }: { report: ProgressReport }) {
       ) : (
         <>
           <p className="mt-1 font-serif text-[19px]">
-            {capital(said[0]?.words ?? 'too few clicks to tell')}; {plural(weeks, 'week')} before and after.
+            {capital(sentences[0]?.words ?? 'too few clicks to tell')}; {plural(weeks, 'week')} before and
+            after.
           </p>
           <ul className="mt-1 text-ink-2">
-            {said.slice(1).map(({ measure, words }) => (
+            {sentences.slice(1).map(({ measure, words }) => (
               <li key={measure}>{capital(words)}.</li>
             ))}
             {position && (

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { toast } from 'sonner'
 import { handOffsOf, type Answer } from '../../core/work/decisions.ts'
+import { ReviewAndHandOff } from '../hand-off/review-and-hand-off.tsx'
 import { HandOffList } from '../hand-off/hand-off-list.tsx'
 import { ListsToHandOff } from '../hand-off/lists.tsx'
 import { today, type Session } from '../session/session.ts'
@@ -100,6 +101,7 @@ export default function HandOff() {
     <main className="mx-auto max-w-[1180px] px-6 pt-3 pb-16">
       <div className="flex flex-wrap items-baseline gap-x-5 pb-3">
         <h1 className="font-serif text-[26px]">Hand-off</h1>
+        <ReviewAndHandOff now="hand-off" />
         <p className="font-serif text-[15px] text-ink-2 italic">
           {pages === null
             ? 'Comparing …'

@@ -11,7 +11,7 @@ import {
   type HouseStyle,
 } from '../../core/rules/house-style.ts'
 import { casings, type Casing } from '../../core/wording/casing.ts'
-import { casingNames } from '../house-style/casing-names.ts'
+import { casingNames } from '../ui/casing-names.ts'
 import { Addresses } from '../house-style/addresses.tsx'
 import { Pattern } from '../house-style/pattern.tsx'
 import { Rules } from '../house-style/rules.tsx'

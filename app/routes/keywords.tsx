@@ -5,6 +5,7 @@ import { MapView } from '../keywords/map-view.tsx'
 import { ResultsView } from '../keywords/results-view.tsx'
 import { useSiteKeywords } from '../keywords/site-keywords.ts'
 import { useSession } from '../session/use-session.ts'
+import { ViewsNav } from '../ui/views-nav.tsx'
 
 export const meta = () => [{ title: 'Keywords · Keen Quill' }]
 
@@ -33,19 +34,7 @@ export default function Keywords() {
     <main className="px-6 pt-3 pb-6">
       <div className="flex flex-wrap items-baseline gap-x-7 gap-y-2 pb-3">
         <h1 className="font-serif text-[26px]">Keywords</h1>
-        <nav aria-label="Views of the keywords" className="flex gap-6">
-          {(Object.entries(views) as [View, string][]).map(([name, words]) => (
-            <button
-              key={name}
-              type="button"
-              aria-current={name === view ? 'page' : undefined}
-              className={`border-b-2 pb-0.5 ${name === view ? 'border-ink font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
-              onClick={() => choose(name)}
-            >
-              {words}
-            </button>
-          ))}
-        </nav>
+        <ViewsNav label="Views of the keywords" views={views} now={view} onChoose={choose} />
         <p className="font-serif text-[15px] text-ink-2 italic">{purposes[view]}</p>
         <span className="ml-auto flex gap-5">
           <KeywordSheet session={session} />

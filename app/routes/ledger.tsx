@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react'
+import { useDeferredValue, useMemo, useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { toast } from 'sonner'
 import type { WrittenCell } from '../../core/work/bulk/cells.ts'
@@ -22,6 +22,7 @@ import { WhatIsLeft } from '../ledger/what-is-left.tsx'
 import { useSession, useSessionState } from '../session/use-session.ts'
 import { Choice } from '../ui/choice.tsx'
 import { plural } from '../ui/plural.ts'
+import { ViewsNav } from '../ui/views-nav.tsx'
 
 export const meta = () => [{ title: 'Ledger · Keen Quill' }]
 
@@ -30,6 +31,8 @@ const orders: { value: Order; name: string }[] = [
   { value: 'address', name: 'address' },
   { value: 'widest', name: 'widest title' },
 ]
+
+const faces = { left: 'What is left', all: 'All pages' } as const
 
 export default function Ledger() {
   const session = useSession()
@@ -59,10 +62,12 @@ export default function Ledger() {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- opening the desk is always the same
     [rows, work, counts, style, asksLinks, site.id],
   )
+  // Counting thousands of pages must not hold up a key that is typed in a cell: the counts follow.
+  const settled = useDeferredValue(all)
   const filtered = useMemo(
-    () => filterPages(all, filter, style),
+    () => filterPages(settled, filter, style),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the filter is a value, and its key says when it is another
-    [all, filterKey, style],
+    [settled, filterKey, style],
   )
   // The order is taken when it is asked for: a row must not jump away while somebody types in it.
   const [frozen, setFrozen] = useState<{ key: string; pages: PageId[] } | null>(null)
@@ -117,19 +122,12 @@ export default function Ledger() {
     <main className="px-6 pt-3 pb-6">
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2 pb-2">
         <h1 className="font-serif text-[26px]">Ledger</h1>
-        <nav aria-label="Views of the ledger" className="flex gap-6">
-          {[true, false].map((left) => (
-            <button
-              key={String(left)}
-              type="button"
-              aria-current={left === isLeft ? 'page' : undefined}
-              className={`border-b-2 pb-0.5 ${left === isLeft ? 'border-ink font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
-              onClick={() => change({ view: left ? 'left' : null })}
-            >
-              {left ? 'What is left' : 'All pages'}
-            </button>
-          ))}
-        </nav>
+        <ViewsNav
+          label="Views of the ledger"
+          views={faces}
+          now={isLeft ? 'left' : 'all'}
+          onChoose={(face) => change({ view: face === 'left' ? 'left' : null })}
+        />
         <p className="font-serif text-[15px] text-ink-2 italic">
           {plural(all.length, 'page')}, {toMend.toLocaleString('en')} with a blocker or a flaw
         </p>

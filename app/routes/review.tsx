@@ -1,9 +1,10 @@
-import { useMemo, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { toast } from 'sonner'
 import { stateOf, type Answer, type Decisions } from '../../core/work/decisions.ts'
 import type { ChangedPage } from '../../core/exchange/hand-off.ts'
 import type { PageId } from '../../core/site/page-identity.ts'
+import { ReviewAndHandOff } from '../hand-off/review-and-hand-off.tsx'
 import { PageChanges, SourceDifference } from '../review/page-changes.tsx'
 import { rememberReviewer, useReviewer } from '../review/reviewer.ts'
 import { today, type Session } from '../session/session.ts'
@@ -42,7 +43,10 @@ export default function Review() {
   if (changed !== null && pages.length === 0 && followers.length === 0)
     return (
       <main className="px-6 pt-3 pb-6">
-        <h1 className="font-serif text-[26px]">Review</h1>
+        <div className="flex items-baseline gap-x-6">
+          <h1 className="font-serif text-[26px]">Review</h1>
+          <ReviewAndHandOff now="review" />
+        </div>
         <p className="mt-2 font-serif text-[17px]">
           Nothing has changed yet.{' '}
           <Link className="action font-sans text-[14px]" to={`/sites/${siteId}/ledger`}>
@@ -56,6 +60,7 @@ export default function Review() {
     <main className="px-6 pt-3 pb-16">
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2 pb-3">
         <h1 className="font-serif text-[26px]">Review</h1>
+        <ReviewAndHandOff now="review" />
         <p className="font-serif text-[15px] text-ink-2 italic" role="status">
           {changed === null
             ? 'Comparing …'
@@ -172,6 +177,10 @@ function PageToReview({
   onDesk(): void
 }) {
   const article = useRef<HTMLElement>(null)
+  // Keys work at once when a page is opened; what is being typed elsewhere is left alone.
+  useEffect(() => {
+    if (!document.activeElement?.closest('input, textarea')) article.current?.focus({ preventScroll: true })
+  }, [])
   const [isSource, setSource] = useState(false)
   const [why, setWhy] = useState<string | null>(null)
   const review = useAnswer(() => core().reviewPage(page.id, decisions), [page.id, decisions])
@@ -210,11 +219,7 @@ function PageToReview({
   const given = decisions.answer as Answer | undefined
   return (
     <article
-      ref={(node) => {
-        article.current = node
-        // Keys work at once when a page is opened; what is being typed elsewhere is left alone.
-        if (node && !document.activeElement?.closest('input, textarea')) node.focus({ preventScroll: true })
-      }}
+      ref={article}
       tabIndex={-1}
       aria-label={`Changes of ${page.path}`}
       className="sheet min-w-0 px-7 py-5 outline-none"

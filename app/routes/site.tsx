@@ -55,9 +55,15 @@ const sections: [string, string][] = [
   ['desk', 'Desk'],
   ['structured-data', 'Data'],
   ['house-style', 'House style'],
+  ['review', 'Review and hand-off'],
+  ['progress', 'Progress'],
+]
+
+/** What the palette offers: the two views of a section each by its own name. */
+const viewNames: [string, string][] = [
+  ...sections.filter(([to]) => to !== 'review'),
   ['review', 'Review'],
   ['hand-off', 'Hand-off'],
-  ['progress', 'Progress'],
 ]
 
 /** So many pages are offered at a time. */
@@ -93,7 +99,7 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
   const navigate = useNavigate()
   useLookAtAddress()
   usePaletteGroup('Views', (typed) =>
-    sections
+    viewNames
       .filter(([, name]) => matchesTyped(name, typed))
       .map(([to, name]) => ({ id: to, name, run: () => void navigate(`/sites/${params.siteId}/${to}`) })),
   )
@@ -129,11 +135,11 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
                 key={to}
                 to={`/sites/${params.siteId}/${to}`}
                 className={({ isActive }) =>
-                  `flex h-full items-center border-b-2 pt-0.5 ${isActive ? 'border-ink font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`
+                  `flex h-full items-center border-b-2 pt-0.5 ${isActive || (to === 'review' && pathname.endsWith('/hand-off')) ? 'border-ink font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`
                 }
               >
                 {name}
-                {to === 'hand-off' && changed > 0 && (
+                {to === 'review' && changed > 0 && (
                   <span className="ml-1.5 text-[13px] font-normal text-ink-3">{changed}</span>
                 )}
               </NavLink>

@@ -28,8 +28,8 @@ export async function bulkPreview(
   const open = current
   const question = ++newest
   if (!open) return null
-  const { style, date } = open.setting
-  const setting = { style, date, siteMarks: open.siteMarks }
+  const { index, style, date } = open.setting
+  const setting = { index, style, date, siteMarks: open.siteMarks }
   const isQuick = isByRow(step)
   const preview: BulkPreview = { pages: [], same: 0 }
   for (const [done, { id, decisions }] of pages.entries()) {

@@ -5,8 +5,7 @@ import { styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
 import { decodedPath } from '../../core/addresses/addresses.ts'
 import type { SiteIndex } from '../../core/site/site-index.ts'
 import { valuesFrom } from '../../core/site/page-tokens.ts'
-import { inPattern, pageWords } from '../../core/wording/patterns.ts'
-import { fillTokens } from '../../core/wording/tokens.ts'
+import { titleInPattern } from '../../core/work/bulk/title-pattern.ts'
 import type { PageId } from '../../core/site/page-identity.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
 
@@ -47,20 +46,12 @@ export function previewPattern(
     const values = valuesFrom(row, { site, style, date })
     const old = styleFor(before, row.url)
     const raw = typed.get(row.id) ?? row.title ?? ''
-    const words =
-      pageWords(pageWords(raw, old.titlePattern, { ...values, site: old.siteName }), pattern, values) ||
-      row.h1 ||
-      ''
-    if (words === '' && pattern.includes('{page}')) {
-      preview.skipped.push({ path: row.path, why: 'neither a title nor an H1' })
+    const title = titleInPattern(pattern, { typed: raw, h1: row.h1 }, values, old)
+    if (!title.ok) {
+      preview.skipped.push({ path: row.path, why: title.why })
       continue
     }
-    const value = inPattern(pattern, words)
-    const { text, unfilled } = fillTokens(value, values)
-    if (unfilled.length > 0) {
-      preview.skipped.push({ path: row.path, why: `nothing for ${unfilled.map((t) => `{${t}}`).join(', ')}` })
-      continue
-    }
+    const { value, text } = title
     if (text === (row.title ?? '')) continue
     preview.changes.push({
       id: row.id,

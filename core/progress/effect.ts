@@ -58,7 +58,8 @@ export function progressOf(
   const available = ({ day }: ChangedPage) =>
     Math.floor(Math.min(day - statistics.first, statistics.last - day) / 7)
   const known = changed.filter(({ page }) => statistics.pages.has(page))
-  const weeks = Math.max(0, Math.min(asked.weeks, ...[Math.max(0, ...known.map(available))]))
+  const most = known.reduce((weeks, one) => Math.max(weeks, available(one)), 0)
+  const weeks = Math.min(asked.weeks, most)
   const told = weeks === 0 ? [] : known.filter((one) => available(one) >= weeks)
   const changedPages = new Set(changed.map(({ page }) => page))
   const alone = [...statistics.pages.keys()].filter((page) => !changedPages.has(page))

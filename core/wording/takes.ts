@@ -85,6 +85,22 @@ function shorten(
   return null
 }
 
+/** The first sentences of a page's first paragraph that has one that fits, as many as fit uncut; null where none does. */
+export function firstSentences(page: PageFacts, slots: Slots): string | null {
+  const fits = (text: string) => measure(text, 'description', slots).wide.state === 'fits'
+  for (const paragraph of paragraphsOf(page)) {
+    const [first, ...rest] = sentencesOf(paragraph).map((sentence) => sentence.text)
+    if (first === undefined || !fits(first)) continue
+    let text = first
+    for (const sentence of rest) {
+      if (!fits(`${text} ${sentence}`)) break
+      text += ` ${sentence}`
+    }
+    return text
+  }
+  return null
+}
+
 /** Descriptions from the page's best sentences: with the keyword before others, early ones before late, as many as fit uncut. */
 export function draftDescriptions({ page, keyword, slots }: TakeContext): DraftedTake[] {
   const present = page.metas.find((m) => m.name === 'description' && m.inHead)?.content ?? ''

@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { sameAddress, shownAddress } from '../../../core/addresses/addresses.ts'
-import { marketNames, markets, type Market } from '../../../core/keywords/phrases.ts'
+import type { Market } from '../../../core/keywords/phrases.ts'
 import { resultsQuestion } from '../../../core/keywords/results-question.ts'
 import {
   compareLineUp,
@@ -17,7 +17,7 @@ import { useService } from '../../session/use-service.ts'
 import { Choice } from '../../ui/choice.tsx'
 import { plural } from '../../ui/plural.ts'
 import { DrawnResult } from '../../result/drawn-result.tsx'
-import { PlaceField } from '../../ui/place-field.tsx'
+import { MarketChoice } from '../../ui/market-choice.tsx'
 import type { Screen } from '../../../core/measure/snippet.ts'
 import type { SheetProps } from '../sheet-props.ts'
 import { useDraftedResult } from '../snippet/drafted-result.ts'
@@ -61,13 +61,7 @@ export function LineUpSheet(props: SheetProps & Ways) {
     <section className="sheet min-w-0 px-7 py-4 max-[700px]:px-3" aria-label="Line-up" data-testid="line-up">
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2 text-[13px]">
         <PhraseField key={phrase} phrase={phrase} own={own} onPhrase={setOther} />
-        <Choice
-          label="Readers"
-          value={market}
-          options={markets.map((value) => ({ value, name: marketNames[value] }))}
-          onChange={(value) => setMarket(value)}
-        />
-        {market === 'local' && <PlaceField onPlace={setPlace} />}
+        <MarketChoice market={market} onMarket={setMarket} onPlace={setPlace} />
         <Choice
           label="Screen"
           value={screen}

@@ -3,7 +3,7 @@ import { primaryLanguage } from '../../../core/words/stem.ts'
 import { protectedBy, type HouseStyle } from '../../../core/rules/house-style.ts'
 import { casings, toCasing, type Casing } from '../../../core/wording/casing.ts'
 import type { PageView } from '../../workers/page-view.ts'
-import { casingNames } from '../../house-style/casing-names.ts'
+import { casingNames } from '../../ui/casing-names.ts'
 import { Drawer } from '../../ui/drawer.tsx'
 
 /** A title in a casing style, as the house would have it. */

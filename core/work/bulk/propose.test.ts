@@ -16,7 +16,7 @@ function propose(
   const proposal = proposalFor(
     step,
     { row: evaluated.row, decisions, evaluated: () => evaluated },
-    { style: evaluated.setting.style, date: '2026-11-26', siteMarks: [] },
+    { index: evaluated.setting.index, style: evaluated.setting.style, date: '2026-11-26', siteMarks: [] },
   )
   const then = proposal && judgedPage(html, { decisions: proposed(decisions, proposal), style })
   return { proposal, then }

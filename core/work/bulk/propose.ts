@@ -7,16 +7,16 @@ import { fingerprint } from '../../rules/fingerprint.ts'
 import { resolveRepair, sourceBytes } from '../../rules/resolve.ts'
 import { isCertain, type SiteMark } from '../../rules/rule.ts'
 import { ruleOf } from '../../rules/runner.ts'
+import type { SiteIndex } from '../../site/site-index.ts'
 import { valuesFrom } from '../../site/page-tokens.ts'
 import { namesIn, toCasing } from '../../wording/casing.ts'
-import { inPattern, pageWords } from '../../wording/patterns.ts'
 import { replaceIn, type Replacing } from '../../wording/replace.ts'
-import { draftDescriptions } from '../../wording/takes.ts'
+import { firstSentences } from '../../wording/takes.ts'
 import { fillTokens, type TokenValues } from '../../wording/tokens.ts'
-import { compileKeyword } from '../../words/match.ts'
 import { keywordsOf, stateOf, stetKey, type Decisions } from '../decisions.ts'
 import { evaluate, markTargets, readDraft, stetOf, type Evaluated, type LedgerRow } from '../evaluate.ts'
 import { fieldValue } from '../typed-field.ts'
+import { nothingFor, titleInPattern } from './title-pattern.ts'
 import type { BulkStep, PageProposal, ProposedChange } from './step.ts'
 
 export interface PageAtHand {
@@ -35,6 +35,8 @@ export const isByRow = (step: BulkStep): boolean =>
   (step.kind === 'fill' && step.from !== 'sentences')
 
 interface Setting {
+  /** For the names of sections. */
+  index: SiteIndex
   style: HouseStyle
   /** YYYY-MM-DD */
   date: string
@@ -50,14 +52,14 @@ const fields = {
 /** Null where the step leaves the page as it is. */
 export function proposalFor(step: BulkStep, page: PageAtHand, setting: Setting): PageProposal | null {
   const { id, path } = page.row
-  const found = changesOf(step, page, setting)
-  if (typeof found === 'string') return { id, path, changes: [], decisions: [], why: found }
-  if (found.length === 0) return null
+  const changes = changesOf(step, page, setting)
+  if (typeof changes === 'string') return { id, path, changes: [], decisions: [], why: changes }
+  if (changes.length === 0) return null
   return {
     id,
     path,
-    changes: found.map(({ name, role, before, after }) => ({ name, role, before, after })),
-    decisions: found.map(({ key, value }) => ({ key, after: value })),
+    changes: changes.map(({ name, role, before, after }) => ({ name, role, before, after })),
+    decisions: changes.map(({ key, value }) => ({ key, after: value })),
     why: null,
   }
 }
@@ -66,7 +68,7 @@ export function proposalFor(step: BulkStep, page: PageAtHand, setting: Setting):
 function changesOf(step: BulkStep, page: PageAtHand, setting: Setting): Change[] | string {
   const { row, decisions } = page
   const style = styleFor(setting.style, row.url)
-  const values = valuesFrom(row, { site: null, style, date: setting.date })
+  const values = valuesFrom(row, { site: setting.index, style, date: setting.date })
   switch (step.kind) {
     case 'replace':
       return [
@@ -168,13 +170,8 @@ function inTitlePattern(
   values: TokenValues,
 ): Change[] | string {
   const typed = fieldValue(decisions, 'title', row)
-  const own = { ...values, site: style.siteName }
-  const words = pageWords(pageWords(typed, style.titlePattern, own), pattern, own) || row.h1 || ''
-  if (words === '' && pattern.includes('{page}')) return 'It has neither a title nor an H1.'
-  const value = inPattern(pattern, words)
-  const { unfilled } = fillTokens(value, values)
-  if (unfilled.length > 0) return `It has nothing for ${unfilled.map((t) => `{${t}}`).join(', ')}.`
-  return written('title', typed, value, values)
+  const title = titleInPattern(pattern, { typed, h1: row.h1 }, values, style)
+  return title.ok ? written('title', typed, title.value, values) : `It has ${title.why}.`
 }
 
 function filledField(
@@ -191,22 +188,13 @@ function filledField(
   }
   if (from === 'pattern') {
     const { unfilled } = fillTokens(pattern, values)
-    if (unfilled.length > 0) return `It has nothing for ${unfilled.map((t) => `{${t}}`).join(', ')}.`
+    if (unfilled.length > 0) return `It has ${nothingFor(unfilled)}.`
     return written(field, typed, pattern, values)
   }
-  const sentences = firstSentences(page.evaluated(), style)
+  const sentences = firstSentences(page.evaluated().page, style.slots)
   return sentences === null
-    ? 'No sentence at the beginning of its text fits.'
+    ? 'Its text begins with no sentence that fits.'
     : written(field, typed, sentences, values)
-}
-
-/** The first sentences of a page's text, as many as fit uncut; those that begin a paragraph before others. */
-function firstSentences({ page, decisions }: Evaluated, style: HouseStyle): string | null {
-  const lang = page.lang ?? style.language
-  const primary = keywordsOf(decisions)?.primary
-  const keyword = primary ? compileKeyword(primary, lang) : null
-  const [best] = draftDescriptions({ page, keyword, slots: style.slots, suffix: '', own: '', lang })
-  return best?.text ?? null
 }
 
 function robotsChange(page: PageFacts, index: boolean): Change[] {
