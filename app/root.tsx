@@ -3,6 +3,8 @@ import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration }
 import { Toaster } from 'sonner'
 import type { Route } from './+types/root'
 import { useNonce } from './nonce.ts'
+import { KeysHelp } from './ui/keys-help.tsx'
+import { Palette } from './ui/palette.tsx'
 import './app.css'
 
 export const links: Route.LinksFunction = () => [{ rel: 'icon', href: '/quill.svg', type: 'image/svg+xml' }]
@@ -38,6 +40,8 @@ export default function App() {
   return (
     <>
       <Outlet />
+      <Palette />
+      <KeysHelp />
       <Toaster position="bottom-center" toastOptions={{ className: 'toast' }} />
     </>
   )

@@ -40,6 +40,9 @@ export function matchesTyped(text: string, typed: string): boolean {
     .every((word) => lower.includes(word))
 }
 
+/** Does what a command's key does, where it works. */
+export const runCommand = (id: CommandId): void => actions.get(id)?.run()
+
 /** The groups of what is on the screen, the commands that work here last. */
 export function usePaletteGroups(): PaletteGroup[] {
   useSyncExternalStore(

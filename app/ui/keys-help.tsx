@@ -17,8 +17,8 @@ const ofOutline: [string[], string][] = [
   [['1', '…', '6'], 'To that level'],
 ]
 
-/** The list of keys, opened by its word or by `?`. */
-export function Help() {
+/** The list of keys, opened by its word in the masthead or by `?`; beside the routes, as the palette is. */
+export function KeysHelp() {
   const [open, setOpen] = useState(false)
   useCommand('help', () => setOpen(true))
   const of = (where: Command['where']): [string[], string][] =>
@@ -26,29 +26,24 @@ export function Help() {
       .filter((command) => command.where === where)
       .map((command) => [printedKeys(command.keys), command.name])
   return (
-    <>
-      <button type="button" className="hover:text-ink" onClick={() => setOpen(true)}>
-        Keys <kbd>?</kbd>
-      </button>
-      <Dialog
-        open={open}
-        onOpenChange={setOpen}
-        title="Keys"
-        description="Everything can be done from the keyboard."
-        width={760}
-      >
-        <div className="grid grid-cols-2 gap-x-8 max-[700px]:grid-cols-1">
-          <div className="grid content-start gap-5">
-            <Keys name="Everywhere" keys={of('Everywhere')} />
-            <Keys name="Ledger" keys={ledgerKeys} />
-            <Keys name="Desk" keys={of('Desk')} />
-            <Keys name="Snippet" keys={[...of('Snippet'), ...of('Snippet and line-up')]} />
-            <Keys name="Line-up" keys={[...of('Line-up'), ...of('Snippet and line-up')]} />
-          </div>
-          <Keys name="Outline" keys={ofOutline} />
+    <Dialog
+      open={open}
+      onOpenChange={setOpen}
+      title="Keys"
+      description="Everything can be done from the keyboard."
+      width={760}
+    >
+      <div className="grid grid-cols-2 gap-x-8 max-[700px]:grid-cols-1">
+        <div className="grid content-start gap-5">
+          <Keys name="Everywhere" keys={of('Everywhere')} />
+          <Keys name="Ledger" keys={ledgerKeys} />
+          <Keys name="Desk" keys={of('Desk')} />
+          <Keys name="Snippet" keys={[...of('Snippet'), ...of('Snippet and line-up')]} />
+          <Keys name="Line-up" keys={[...of('Line-up'), ...of('Snippet and line-up')]} />
         </div>
-      </Dialog>
-    </>
+        <Keys name="Outline" keys={ofOutline} />
+      </div>
+    </Dialog>
   )
 }
 

@@ -1,7 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { Help } from './keys-help.tsx'
-import { Palette } from './palette.tsx'
+import { runCommand } from './command-registry.ts'
 
 /** Light or dark; at first, what the system asks for. */
 function ThemeSwitch() {
@@ -47,8 +46,16 @@ export function Masthead({
       <div className="ml-auto flex items-center gap-4 [&_kbd]:max-[1440px]:hidden max-[700px]:ml-0 max-[700px]:flex-wrap max-[700px]:gap-3 text-[13px] whitespace-nowrap text-ink-2">
         {children}
         <ThemeSwitch />
-        <Palette />
-        <Help />
+        <button
+          type="button"
+          className="hover:text-ink max-[1180px]:hidden"
+          onClick={() => runCommand('palette')}
+        >
+          Go to <kbd>Ctrl K</kbd>
+        </button>
+        <button type="button" className="hover:text-ink" onClick={() => runCommand('help')}>
+          Keys <kbd>?</kbd>
+        </button>
       </div>
     </header>
   )

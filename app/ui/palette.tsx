@@ -4,28 +4,26 @@ import { useState } from 'react'
 import { printedKeys } from './commands.ts'
 import { useCommand, usePaletteGroups } from './command-registry.ts'
 
-/** Every page, view and command by its name, opened by Ctrl K. */
+/**
+ * Every page, view and command by its name, opened by Ctrl K. It stands beside the routes, so that it stays open, with
+ * what was typed, while one view gives way to the next.
+ */
 export function Palette() {
   const [open, setOpen] = useState(false)
   useCommand('palette', () => setOpen((now) => !now))
   return (
-    <>
-      <button type="button" className="hover:text-ink max-[1180px]:hidden" onClick={() => setOpen(true)}>
-        Go to <kbd>Ctrl K</kbd>
-      </button>
-      <Radix.Root open={open} onOpenChange={setOpen}>
-        <Radix.Portal>
-          <Radix.Overlay className="fixed inset-0 z-30 bg-black/30" />
-          <Radix.Content
-            aria-describedby=""
-            className="sheet fixed top-[12vh] left-1/2 z-40 w-[620px] max-w-[94vw] -translate-x-1/2"
-          >
-            <Radix.Title className="sr-only">Go to</Radix.Title>
-            <Found onDone={() => setOpen(false)} />
-          </Radix.Content>
-        </Radix.Portal>
-      </Radix.Root>
-    </>
+    <Radix.Root open={open} onOpenChange={setOpen}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-30 bg-black/30" />
+        <Radix.Content
+          aria-describedby=""
+          className="sheet fixed top-[12vh] left-1/2 z-40 w-[620px] max-w-[94vw] -translate-x-1/2"
+        >
+          <Radix.Title className="sr-only">Go to</Radix.Title>
+          <Found onDone={() => setOpen(false)} />
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
   )
 }
 

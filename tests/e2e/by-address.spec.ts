@@ -144,6 +144,30 @@ test('one page is looked at by its address, from the palette', async ({ page }) 
   await expect(page.getByRole('link', { name: 'Loose pages' })).toBeVisible()
 })
 
+test('the palette stays open, with what was typed, while the shelf behind it is still opening', async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    const request = navigator.locks.request.bind(navigator.locks) as (...asked: unknown[]) => Promise<unknown>
+    const held = new Promise<void>((release) => Object.assign(globalThis, { openTheShelf: release }))
+    navigator.locks.request = async (...asked: unknown[]) => {
+      if (asked[0] === 'keen-quill-intake') await held
+      return request(...asked)
+    }
+  })
+  await openShelf(page)
+  await expect(page.getByText('Opening the sites kept in this browser …')).toBeVisible()
+  await page.keyboard.press('Control+k')
+  await expect(page.getByRole('combobox', { name: 'Go to' })).toBeFocused()
+  await page.keyboard.type('tidewatch.example/caves/')
+  await page.evaluate(() => (globalThis as unknown as { openTheShelf(): void }).openTheShelf())
+  await expect(page.getByRole('option', { name: /^Look at the page/ })).toHaveAttribute(
+    'data-selected',
+    'true',
+  )
+  await expect(page.getByRole('combobox', { name: 'Go to' })).toHaveValue('tidewatch.example/caves/')
+})
+
 test('another origin cannot drive the fetcher, nor a name that is led here', async ({
   page,
   request,
