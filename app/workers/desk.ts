@@ -52,7 +52,15 @@ export interface Opened {
 }
 export type RuleName = Pick<Rule, 'id' | 'name' | 'family' | 'severity' | 'basis'>
 
-const sinceAudit10 = { canonical: null, robots: '', images: 0, imagesWithoutAlt: 0, types: [] as string[] }
+const sinceAudit10 = ({ title, description }: RowRecord): Partial<RowRecord> => ({
+  canonical: null,
+  robots: '',
+  images: 0,
+  imagesWithoutAlt: 0,
+  types: [],
+  sourceTitle: title,
+  sourceDescription: description,
+})
 
 /**
  * Opens a site: reads its rows, makes anew those whose decisions or audit have changed since, builds the index. With
@@ -84,7 +92,7 @@ export async function openSite(siteId: string, today: string, later = false): Pr
   settleMoves(setting, open.files, open.slugs)
   for (const kept of rows.sort((a, b) => (a.path < b.path ? -1 : 1))) {
     // A row that an older audit made lacks what came since, until it is made anew.
-    const row: RowRecord = { ...sinceAudit10, ...kept }
+    const row: RowRecord = { ...sinceAudit10(kept), ...kept }
     const page = pages.get(row.id)
     if (!page) continue
     row.url = addressesFor(page, setting).url

@@ -39,6 +39,9 @@ export interface LedgerRow extends IndexEntry {
   /** What the server said with it, and what little is known of it: as its identity has both. */
   served: Served | null
   partial: PageIdentity['partial']
+  /** Title and description as the page has them without its draft. */
+  sourceTitle: string | null
+  sourceDescription: string | null
   titlePx: number
   titleFit: Fit
   titleFitNarrow: Fit
@@ -149,6 +152,8 @@ function rowOf(reading: Reading, openMarks: Mark[]): LedgerRow {
     ...entryOf(identity.id, page, setting.index, keyword),
     phrase: primary ?? null,
     file: identity.file,
+    sourceTitle: titleOf(reading.before)?.text ?? null,
+    sourceDescription: descriptionOf(reading.before)?.content ?? null,
     titlePx: titleMeasured.px,
     titleFit: titleMeasured.wide.state,
     titleFitNarrow: titleMeasured.narrow.state,

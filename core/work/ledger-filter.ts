@@ -88,6 +88,16 @@ export function valuesOf(page: FilteredPage, facet: Facet, style: HouseStyle): s
   }
 }
 
+/** What was said of a page under every heading: another filter asks for the same again, of thousands of pages. */
+const remembered = new WeakMap<FilteredPage, { style: HouseStyle; values: string[][] }>()
+function allValues(page: FilteredPage, style: HouseStyle): string[][] {
+  const known = remembered.get(page)
+  if (known?.style === style) return known.values
+  const values = facets.map((facet) => valuesOf(page, facet, style))
+  remembered.set(page, { style, values })
+  return values
+}
+
 export type FacetCounts = Record<Facet, Map<string, number>>
 
 /**
@@ -103,7 +113,7 @@ export function filterPages<P extends FilteredPage>(
   const asked = facets.filter((facet) => filter[facet] !== undefined)
   const shown: P[] = []
   for (const page of pages) {
-    const values = facets.map((facet) => valuesOf(page, facet, style))
+    const values = allValues(page, style)
     const failing = asked.filter((facet) => !values[facets.indexOf(facet)]!.includes(filter[facet]!))
     if (failing.length === 0) shown.push(page)
     // A page that fails in one heading alone still counts under that heading.
