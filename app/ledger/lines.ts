@@ -5,6 +5,9 @@ import type { LedgerRow } from '../../core/work/evaluate.ts'
 import { columnById, type LedgerLine } from './columns.tsx'
 import { ledgerOrder, type Order, type SiteMarkCount } from './order.ts'
 
+/** Of pages about which nothing was decided: one and the same, so that they are seen to be as they were. */
+const undecided: Decisions = {}
+
 /** The lines of the ledger; how many pages link to each only where that is asked for. */
 export function linesOf(
   rows: ReadonlyMap<string, LedgerRow>,
@@ -21,7 +24,7 @@ export function linesOf(
         if (target !== row.id) inbound.set(target, (inbound.get(target) ?? 0) + 1)
   return [...rows.values()].map((row) => ({
     row,
-    decisions: work.get(row.id) ?? {},
+    decisions: work.get(row.id) ?? undecided,
     siteMarks: counts.get(row.id),
     linksIn: asksLinks ? (inbound.get(row.id) ?? 0) : null,
     style,

@@ -25,7 +25,8 @@ export function createStoreRow(
   isWaiting: () => boolean,
   onDone: () => void,
 ): StoreRow {
-  const batches: Decision[][] = []
+  /** Each batch with its decisions by page: one may hold thousands. */
+  const batches: { all: Decision[]; byPage: Map<PageId, Decision[]> }[] = []
   let last: Promise<unknown> = Promise.resolve()
   return {
     write(job) {
@@ -45,7 +46,13 @@ export function createStoreRow(
     get done() {
       return last
     },
-    send(batch) {
+    send(all) {
+      const batch = { all, byPage: new Map<PageId, Decision[]>() }
+      for (const decision of all) {
+        const ofPage = batch.byPage.get(decision.page)
+        if (ofPage) ofPage.push(decision)
+        else batch.byPage.set(decision.page, [decision])
+      }
       batches.push(batch)
       return () => {
         const at = batches.indexOf(batch)
@@ -53,11 +60,12 @@ export function createStoreRow(
         if (batches.length === 0) journal.clear()
       }
     },
-    underway: () => batches.flat(),
+    underway: () => batches.flatMap(({ all }) => all),
     withUnderway(page, stored) {
       let decisions = stored
-      for (const d of batches.flat())
-        if (d.page === page) decisions = applyChanges(decisions, changesFor(page, decisions, d.key, d.after))
+      for (const { byPage } of batches)
+        for (const { key, after } of byPage.get(page) ?? [])
+          decisions = applyChanges(decisions, changesFor(page, decisions, key, after))
       return decisions
     },
   }

@@ -49,6 +49,23 @@ it.each([
 ])('the folder of %s is %s', (url, folder) => expect(folderOf(url)).toBe(folder))
 
 describe('a filter', () => {
+  it('says anew what has changed of a page since it was asked last', () => {
+    const { row } = page('a/1.html')
+    const statesOf = (decisions: FilteredPage['decisions'], siteMarks?: FilteredPage['siteMarks']) => {
+      const { counts } = filterPages([{ row, decisions, siteMarks }], {}, defaultStyle)
+      return [...counts.state.keys(), ...counts.mark.keys(), ...counts.severity.keys()]
+    }
+    expect(statesOf({ state: 'approved' })).toEqual(['approved'])
+    expect(statesOf({ state: 'drafted' })).toEqual(['drafted'])
+    const one = { rules: ['title-twice'], blocker: 0, flaw: 1, nit: 0 }
+    expect(statesOf({}, one)).toEqual(['untouched', 'title-twice', 'flaw'])
+    expect(statesOf({}, { ...one, rules: ['description-twice'] })).toEqual([
+      'untouched',
+      'description-twice',
+      'flaw',
+    ])
+    expect(statesOf({}, { ...one, flaw: 0, nit: 1 })).toEqual(['untouched', 'title-twice', 'nit'])
+  })
   const pages = fc.array(
     fc.record({
       folder: fc.constantFrom('', 'a/', 'b/'),

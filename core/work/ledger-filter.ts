@@ -88,15 +88,33 @@ export function valuesOf(page: FilteredPage, facet: Facet, style: HouseStyle): s
   }
 }
 
-/** What was said of a page under every heading: another filter asks for the same again, of thousands of pages. */
-const remembered = new WeakMap<FilteredPage, { style: HouseStyle; values: string[][] }>()
+/**
+ * What was said of a row under every heading, and from what: another filter, or another page's change, asks for the same
+ * again, of thousands of pages.
+ */
+const remembered = new WeakMap<LedgerRow, { of: FilteredPage; style: HouseStyle; values: string[][] }>()
 function allValues(page: FilteredPage, style: HouseStyle): string[][] {
-  const known = remembered.get(page)
-  if (known?.style === style) return known.values
+  const known = remembered.get(page.row)
+  if (
+    known?.style === style &&
+    known.of.decisions === page.decisions &&
+    sayTheSame(known.of.siteMarks, page.siteMarks)
+  )
+    return known.values
   const values = facets.map((facet) => valuesOf(page, facet, style))
-  remembered.set(page, { style, values })
+  remembered.set(page.row, { of: page, style, values })
   return values
 }
+
+const sayTheSame = (a: FilteredPage['siteMarks'], b: FilteredPage['siteMarks']): boolean =>
+  a === b ||
+  (a !== undefined &&
+    b !== undefined &&
+    a.blocker === b.blocker &&
+    a.flaw === b.flaw &&
+    a.nit === b.nit &&
+    a.rules.length === b.rules.length &&
+    a.rules.every((rule, i) => rule === b.rules[i]))
 
 export type FacetCounts = Record<Facet, Map<string, number>>
 
