@@ -1,6 +1,7 @@
 /**
- * Redirects as two web servers take them: a `.htaccess` with mod_alias, and a `map` for the configuration. Sources: the
- * documentation of Apache httpd's `RedirectMatch` and of nginx's `map`, from memory; tried against Debian's packages.
+ * Redirects as two web servers take them: a `.htaccess` with mod_rewrite, and a `map` for the configuration. Sources: the
+ * documentation of Apache httpd's `RewriteRule` and of nginx's `map`, from memory; `npm run check-real servers` asks both
+ * servers themselves, of Debian's packages, for every old address.
  */
 import { decodedPath } from '../addresses/addresses.ts'
 import type { Redirect } from '../site/moves.ts'
@@ -23,13 +24,19 @@ const leftOut = (redirects: readonly Redirect[]) =>
     .map(({ from }) => `# Not written, it has a query: ${from.replace(/[\r\n]/g, ' ')}\n`)
 const written = (redirects: readonly Redirect[]) => redirects.filter((r) => !hasQuery(r) && isOneLine(r))
 
-/** For the site's root folder; needs mod_alias. */
+/**
+ * For the site's root folder; needs mod_rewrite, whose rules there see a path without its first slash. NE: the target is
+ * encoded already (the rules of mod_alias would encode it once more). Its quotes know no escape: a quote is
+ * written by its number.
+ */
 export const writeHtaccess = (redirects: readonly Redirect[]): string =>
   [
-    ...written(redirects).map(
-      (r) =>
-        `RedirectMatch ${status(r)} "^${quoted(escapePattern(pathOf(r)))}$" "${quoted(r.to.replaceAll('$', '%24'))}"\n`,
-    ),
+    ...(written(redirects).length > 0 ? ['RewriteEngine On\n'] : []),
+    ...written(redirects).map((r) => {
+      const target = r.to.replace(/[\\$%]/g, '\\$&')
+      const path = escapePattern(pathOf(r).slice(1)).replaceAll('"', '\\x22')
+      return `RewriteRule "^${path}$" "${target}" [R=${status(r)},L,NE]\n`
+    }),
     ...leftOut(redirects),
   ].join('')
 

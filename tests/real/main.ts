@@ -22,6 +22,7 @@ import { corpus, packages, pagesOf, type Package } from './corpora.ts'
 import { compareConformance, killedWhileWriting } from './hardening.ts'
 import { checkProgress } from './progress.ts'
 import { matchReturns, readOfficeFiles } from './returned.ts'
+import { redirectsOnServers } from './servers.ts'
 
 const root = join(import.meta.dirname, '../..')
 let passed = 0
@@ -372,6 +373,7 @@ if (!part || part === 'conformance') await compareConformance(check)
 if (!part || part === 'killed') await killedWhileWriting(check)
 if (!part || part === 'returns') matchReturns(check)
 if (!part || part === 'progress') checkProgress(check)
+if (!part || part === 'servers') await redirectsOnServers(check)
 if (!part || part === 'sheets') await readOfficeFiles(check)
 if (part && part !== 'structure' && part !== 'application') finish()
 const server = await serve(4473)
