@@ -3,7 +3,7 @@ import { joiResolver } from '@hookform/resolvers/joi'
 import Joi from 'joi'
 import { useForm, type UseFormRegisterReturn } from 'react-hook-form'
 import type { How, SiteQuestion } from '../../core/work/site-plan.ts'
-import { FormField } from '../ui/form.tsx'
+import { FormField, useProblemOf } from '../ui/form.tsx'
 
 export interface Asked {
   address: string
@@ -67,7 +67,7 @@ export function QuestionForm({
   const { register, handleSubmit, formState, watch } = useForm<Asked>({
     resolver: joiResolver(schema),
     defaultValues: given,
-    errors: problem === null ? {} : { address: { type: 'server', message: problem } },
+    errors: useProblemOf('address', problem),
   })
   const how = watch('how')
   return (

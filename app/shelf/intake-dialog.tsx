@@ -5,7 +5,7 @@ import { useForm } from 'react-hook-form'
 import { useNavigate, useRevalidator } from 'react-router'
 import { today } from '../session/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
-import { FormField } from '../ui/form.tsx'
+import { FormField, useProblemOf } from '../ui/form.tsx'
 import { plural } from '../ui/plural.ts'
 import { callback, core, WorkerStopped } from '../workers/client.ts'
 import type { Progress, TakenIn } from '../workers/intake.ts'
@@ -223,7 +223,7 @@ function AskingForm({
     // A project file brings both along.
     resolver: prepared.kind === 'project' ? undefined : joiResolver(namedSchema),
     defaultValues: given,
-    errors: problem === null ? {} : { base: { type: 'server', message: problem } },
+    errors: useProblemOf('base', problem),
   })
   return (
     <form noValidate onSubmit={handleSubmit(onTake)}>

@@ -1,7 +1,24 @@
-/** A form's field with its label and, where what was entered will not do, what to do about it. */
-import { useId } from 'react'
+/** Forms: a field with its label, and problems that came with an answer. */
+import { useId, useMemo } from 'react'
 import type { FieldError, UseFormRegisterReturn } from 'react-hook-form'
 
+/**
+ * A field's problem that came with an answer, as `useForm` takes it. The same object until the problem is another: to the
+ * form, another object is other errors, and it would draw itself without end.
+ */
+export const useProblemOf = <Field extends string>(
+  field: Field,
+  problem: string | null,
+): { [F in Field]?: FieldError } =>
+  useMemo(
+    () =>
+      (problem === null ? {} : { [field]: { type: 'server', message: problem } }) as {
+        [F in Field]?: FieldError
+      },
+    [field, problem],
+  )
+
+/** A form's field with its label and, where what was entered will not do, what to do about it. */
 export function FormField({
   label,
   help,

@@ -115,7 +115,9 @@ test('what came is kept or not when fetching is cancelled', async ({ page }) => 
   await allPages(page)
 })
 
-test('an address that cannot be fetched is said with what to do', async ({ page }) => {
+test('an address that cannot be fetched is said with what to do; the way back to the shelf is open', async ({
+  page,
+}) => {
   for (const [address, why] of [
     ['http://127.0.0.1/', /address within a network/],
     ['nowhere.example', /No site has this name/],
@@ -125,6 +127,8 @@ test('an address that cannot be fetched is said with what to do', async ({ page 
     await page.getByRole('button', { name: 'See what would be taken in' }).click()
     await expect(page.getByRole('alert')).toContainText(why)
   }
+  await page.getByRole('link', { name: 'Shelf' }).click()
+  await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible()
 })
 
 test('one page is looked at by its address, from the palette', async ({ page }) => {

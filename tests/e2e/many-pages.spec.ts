@@ -120,6 +120,41 @@ test('forty pages are replaced and filled, three left out, undone and done; revi
   expect(note).toContain('No meta description: 44 pages')
   await page.getByRole('button', { name: 'Record the approved pages as handed off' }).click()
   await expect(page.getByTestId('hand-offs')).toContainText('1 hand-off so far')
+  await saved(page)
+
+  // Weeks later: the approved files are live, the others are as they were.
+  await page.goto(`/intake?again=${site}`)
+  await page.getByTestId('again-file-input').setInputFiles({
+    name: 'lamps.zip',
+    mimeType: 'application/zip',
+    buffer: zipOf({
+      ...files,
+      ...Object.fromEntries(Object.entries(approved).filter(([path]) => path.endsWith('.html'))),
+    }),
+  })
+  await expect(page.getByRole('heading', { name: 'Taken in again' })).toBeVisible()
+  await expect(page.getByRole('region', { name: /In place/ })).toContainText(
+    'This lamp burns for 10 hours on one filling of oil.',
+  )
+  await expect(page.getByRole('region', { name: /Still to do/ })).toContainText('Lamp 11 by Newlight')
+  const now = /sites\/([^/]+)/.exec(page.url())![1]!
+  await page.goto(`/sites/${now}/hand-off`)
+  await page.getByText('1 hand-off so far').click()
+  await expect(page.getByTestId('hand-offs').getByRole('row').nth(1).getByRole('cell').nth(2)).toHaveText('2')
+  await expect(page.getByTestId('hand-offs').getByRole('row').nth(1).getByRole('cell').nth(3)).toHaveText(
+    '2, as seen when pages were last taken in again',
+  )
+  await page.goto(`/sites/${now}/progress`)
+  await page.getByTestId('statistics-input').setInputFiles({
+    name: 'numbers.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      `date,page,clicks,impressions\n${[...'0123456789']
+        .map((d) => `2026-10-0${d === '0' ? 1 : d},https://lamps.example/shop/lamp-${d}.html,${d},100\n`)
+        .join('')}`,
+    ),
+  })
+  await expect(page.getByTestId('before-after')).toContainText('No changed page has a whole week')
   expect(problems).toEqual([])
 })
 

@@ -17,6 +17,7 @@ import { readSource } from '../../core/page/source/source.ts'
 import { Chance } from '../fuzz/fuzz.ts'
 import { launch, NAME_HELPER, serve } from '../fixtures/chromium.ts'
 import { audit, disagreements, looksAlike, repairAll, show, verdicts } from '../fixtures/structure.ts'
+import { killRounds } from '../fixtures/killed-browser.ts'
 import { differenceOfParses } from '../fixtures/two-parses.ts'
 import { corpus, packages, pagesOf, type Package } from './corpora.ts'
 import { compareConformance, killedWhileWriting } from './hardening.ts'
@@ -357,7 +358,8 @@ function comparePhrases(lang: string, texts: readonly string[], stems: ReadonlyM
 
 /**
  * `npm run check-real structure` looks at structure alone, `application` at what the application takes in, `conformance` at
- * the whole page's HTML, `killed` at a command that is killed, `returns` at pages taken in again, `sheets` at office files,
+ * the whole page's HTML, `killed` at a command and a browser that are killed, `servers` at redirects as two servers read them, `progress` at
+ * effects that are known, `returns` at pages taken in again, `sheets` at office files,
  * `stems` at word forms and phrases.
  */
 const part = process.argv[2]
@@ -370,7 +372,20 @@ if (!part) {
 }
 if (!part || part === 'stems') compareStems()
 if (!part || part === 'conformance') await compareConformance(check)
-if (!part || part === 'killed') await killedWhileWriting(check)
+if (!part || part === 'killed') {
+  await killedWhileWriting(check)
+  const { address, stop } = await serve(4474)
+  const problems: string[] = []
+  const counts = await killRounds(address, 300, 20261126, (problem) => problems.push(problem))
+  stop()
+  check(
+    `killed 300 times (${Object.entries(counts)
+      .map(([work, n]) => `${work} ${n}`)
+      .join(', ')}): no half step, no record lost`,
+    problems.length === 0,
+    problems.slice(0, 5).join('; '),
+  )
+}
 if (!part || part === 'returns') matchReturns(check)
 if (!part || part === 'progress') checkProgress(check)
 if (!part || part === 'servers') await redirectsOnServers(check)
