@@ -1,5 +1,6 @@
 /** `npm run bench`: prints ratios measured in one run. `npm run bench core` or `app` runs a part of it. */
 import { benchApp, benchPattern } from './app.ts'
+import { benchAudit } from './audit.ts'
 import { benchBulk } from './bulk.ts'
 import { benchCore } from './core.ts'
 import { benchData } from './data.ts'
@@ -17,6 +18,7 @@ if (!part || part === 'pattern') await benchPattern()
 if (!part || part === 'structure') await benchStructure()
 if (!part || part === 'data') await benchData()
 if (!part || part === 'fetching') await benchFetching()
+if (!part || part === 'audit') await benchAudit()
 if (!part || part === 'bulk') await benchBulk()
 if (!part || part === 'text') await benchText()
 if (!part || part === 'line-up') await benchLineUp()

@@ -4,6 +4,7 @@
  */
 import { closeSync, createReadStream, openSync, writeSync } from 'node:fs'
 import { createInterface } from 'node:readline'
+import type { Readable } from 'node:stream'
 import type { PageReport, Report } from '../core/exchange/audit-report.ts'
 import type { HouseStyle } from '../core/rules/house-style.ts'
 import type { PageId, PageIdentity } from '../core/site/page-identity.ts'
@@ -93,12 +94,19 @@ const entryKeys = [
   'things',
 ] as const satisfies (keyof IndexEntry)[]
 
+/** A part to be merged: what it is called, and where it comes from; it may still be on its way. */
+export interface PartSource {
+  file: string
+  stream: Readable
+}
+export const partFile = (file: string): PartSource => ({ file, stream: createReadStream(file, 'utf8') })
+
 /** Opens parts for merging: the head that they share, and the pages in order. */
 export async function openParts(
-  files: readonly string[],
+  parts: readonly PartSource[],
 ): Promise<{ head: PartHead; pages: AsyncGenerator<PartPage> }> {
-  const readers = files.map((file) => {
-    const stream = createReadStream(file, 'utf8')
+  const files = parts.map(({ file }) => file)
+  const readers = parts.map(({ file, stream }) => {
     const lines = createInterface({ input: stream, crlfDelay: Infinity })
     return { file, lines: lines[Symbol.asyncIterator]() }
   })

@@ -1,8 +1,6 @@
 /** `quill audit`: every page judged and reported as it comes, so that a large site is never in memory whole. */
 import { spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
-import { availableParallelism, tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { availableParallelism } from 'node:os'
 import { parseArgs } from 'node:util'
 import about from '../package.json' with { type: 'json' }
 import { pageReport, siteMarkReport, type PageReport, type Report } from '../core/exchange/audit-report.ts'
@@ -17,7 +15,7 @@ import { updateIndex, type SiteIndex } from '../core/site/site-index.ts'
 import type { Evaluated } from '../core/work/evaluate.ts'
 import { runOverPages } from '../core/work/run.ts'
 import { addressesFor } from '../core/work/setting.ts'
-import { indexFor, openParts, partWriter, type PartPage } from './audit-parts.ts'
+import { indexFor, openParts, partFile, partWriter, type PartPage, type PartSource } from './audit-parts.ts'
 import { reportWriter, type ReportWriter } from './audit-writer.ts'
 import { dateFrom, formatFrom, sheetFrom, styleFrom } from './inputs.ts'
 import { nobodyReads, print } from './output.ts'
@@ -54,6 +52,12 @@ export async function audit(args: string[]): Promise<number> {
     throw new Problem(
       `${more[0] ?? positionals.find((p) => p !== address)}: one address is audited at a time.`,
     )
+  if (values.out !== undefined && values.shard === undefined)
+    throw new Problem('--out names the file of a part: it goes with --shard I/N.')
+  const asked = values.jobs === undefined ? null : jobsFrom(values.jobs)
+  // A number that was asked for needs no look at the site, which every part opens for itself.
+  if (asked !== null && asked > 1 && address === undefined && values.shard === undefined)
+    return auditInJobs(args, asked, format)
   const site =
     address === undefined
       ? siteFrom(positionals, options)
@@ -63,8 +67,8 @@ export async function audit(args: string[]): Promise<number> {
   if (shard && address !== undefined)
     throw new Problem('One address is not audited in parts: fetching is what takes the time.')
   if (shard) return auditPart(site, shard, values.html, values.out)
-  if (values.out !== undefined) throw new Problem('--out names the file of a part: it goes with --shard I/N.')
-  const jobs = jobsFrom(values.jobs, site.inOrder.length)
+  const jobs =
+    asked ?? (site.inOrder.length < WORTH_DIVIDING ? 1 : Math.min(availableParallelism(), MOST_JOBS))
   if (jobs > 1 && address === undefined) return auditInJobs(args, jobs, format)
 
   const { setting } = site
@@ -149,8 +153,7 @@ function shardFrom(given: string): Shard {
 const WORTH_DIVIDING = 400
 const MOST_JOBS = 64
 
-function jobsFrom(given: string | undefined, pages: number): number {
-  if (given === undefined) return pages < WORTH_DIVIDING ? 1 : Math.min(availableParallelism(), MOST_JOBS)
+function jobsFrom(given: string): number {
   if (!/^[1-9]\d?$/.test(given) || Number(given) > MOST_JOBS)
     throw new Problem(`--jobs “${given}”: a number from 1 to ${MOST_JOBS} is expected.`)
   return Number(given)
@@ -187,32 +190,43 @@ async function auditPart(
   return 0
 }
 
-/** The parts at once, each in a process of its own, and merged. */
+/** The parts at once, each in a process of its own, and merged as they come. */
 async function auditInJobs(args: string[], jobs: number, format: 'text' | 'json' | 'csv'): Promise<number> {
-  const folder = mkdtempSync(join(tmpdir(), 'quill-parts-'))
+  const children = Array.from({ length: jobs }, (_, i) =>
+    spawn(
+      process.execPath,
+      [process.argv[1]!, 'audit', ...withoutJobs(args), '--shard', `${i + 1}/${jobs}`],
+      // What is said of a sheet is said once.
+      { stdio: ['ignore', 'pipe', i === 0 ? 'inherit' : 'ignore'] },
+    ),
+  )
+  const ends = children.map(
+    (child) =>
+      new Promise<string | null>((resolve) => {
+        child.on('error', (error) => resolve(error.message))
+        child.on('close', (status, signal) => resolve(status === 0 ? null : String(signal ?? status)))
+      }),
+  )
   try {
-    const parts = Array.from({ length: jobs }, (_, i) => join(folder, `${i + 1}`))
+    return await mergeParts(
+      children.map((child, i) => ({ file: `Part ${i + 1}`, stream: child.stdout! })),
+      format,
+    )
+  } catch (error) {
+    // A part that ended too early is why the merging failed; one that goes on is not waited for.
     const ended = await Promise.all(
-      parts.map(
-        (part, i) =>
-          new Promise<number | null>((resolve, reject) => {
-            const own = [...withoutJobs(args), '--shard', `${i + 1}/${jobs}`, '--out', part]
-            // What is said of a sheet is said once.
-            const stdio = ['ignore', 'ignore', i === 0 ? 'inherit' : 'ignore'] as const
-            const child = spawn(process.execPath, [process.argv[1]!, 'audit', ...own], { stdio: [...stdio] })
-            child.on('error', reject)
-            child.on('close', resolve)
-          }),
+      children.map((child, i) =>
+        (child.exitCode ?? child.signalCode) === null && !child.stdout!.readableEnded ? null : ends[i],
       ),
     )
-    const failed = ended.findIndex((status) => status !== 0)
-    if (failed >= 0)
-      throw new Problem(
-        `Part ${failed + 1} of the audit ended with ${ended[failed]}. Try again with --jobs 1.`,
-      )
-    return await mergeParts(parts, format)
+    const failed = ended.findIndex((status) => status !== null)
+    if (failed < 0) throw error
+    // What the first one refused it has said itself.
+    if (ended[0] === '2') return 2
+    throw new Problem(`Part ${failed + 1} of the audit ended with ${ended[failed]}. Try again with --jobs 1.`)
   } finally {
-    rmSync(folder, { recursive: true, force: true })
+    // Whoever nobody listens to any more need not go on.
+    for (const child of children) child.kill()
   }
 }
 
@@ -230,11 +244,11 @@ export async function merge(args: string[]): Promise<number> {
     allowPositionals: true,
     options: { format: { type: 'string', default: 'text' } },
   })
-  return mergeParts(positionals, formatFrom(values.format, ['text', 'json', 'csv']))
+  return mergeParts(positionals.map(partFile), formatFrom(values.format, ['text', 'json', 'csv']))
 }
 
-async function mergeParts(files: readonly string[], format: 'text' | 'json' | 'csv'): Promise<number> {
-  const { head, pages } = await openParts(files)
+async function mergeParts(parts: readonly PartSource[], format: 'text' | 'json' | 'csv'): Promise<number> {
+  const { head, pages } = await openParts(parts)
   const urls = new Map(head.urls)
   const urlOf = (path: string) => urls.get(path) ?? path
   const writer = reportWriter(format, { version: about.version, base: head.base, urlOf })

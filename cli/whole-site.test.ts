@@ -134,6 +134,12 @@ describe('an audit in parts', () => {
     expect(jobs.stdout).toBe(one.stdout)
     expect(jobs.status).toBe(one.status)
   })
+  it('says once what no part can do', () =>
+    expect(quill('audit', join(folder, 'nothing'), '--jobs', '2')).toMatchObject({
+      status: 2,
+      stdout: '',
+      stderr: expect.stringMatching(/^[^\n]*nothing: there is no such file or folder.\n$/),
+    }))
   it('names what is missing, foreign or damaged', () => {
     const [first, second] = [part(1, 2), part(2, 2)]
     expect(quill('merge', first).stderr).toContain('Part 2 of 2 is missing')

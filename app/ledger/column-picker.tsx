@@ -76,6 +76,9 @@ export function ColumnPicker({
               )
             })}
           </ul>
+          <p className="mt-2 text-ink-2">
+            Clicks and Position are of the last four weeks; they come with the statistics of Progress.
+          </p>
           <button
             type="button"
             className="action mt-3"

@@ -3,6 +3,7 @@ import { createColumnHelper, tableFeatures } from '@tanstack/react-table'
 import { styleFor, type HouseStyle } from '../../core/rules/house-style.ts'
 import { stateOf, takesOf, type Decisions, type LedgerColumnChoice } from '../../core/work/decisions.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
+import type { Figures } from '../../core/progress/statistics.ts'
 import { inWords } from '../../core/structured-data/words.ts'
 import { shownPath } from '../ui/shown-path.ts'
 import {
@@ -25,6 +26,8 @@ export interface LedgerLine {
   siteMarks: SiteMarkCount | undefined
   /** Pages that link to it; null where nobody asked. */
   linksIn: number | null
+  /** Its four last weeks in results; null where nothing is known, or nobody asked. */
+  figures: Figures | null
   style: HouseStyle
   onOpen(path: string): void
 }
@@ -49,13 +52,20 @@ const weight = ({ row, siteMarks }: LedgerLine) =>
   (row.flaw + (siteMarks?.flaw ?? 0)) * 1e3 +
   row.nit +
   (siteMarks?.nit ?? 0)
-const number = (id: string, name: string, value: (line: LedgerLine) => number): LedgerColumn => ({
+/** A column of numbers; a cell of which nothing is known is empty, and comes first when they rise. */
+const number = (
+  id: string,
+  name: string,
+  value: (line: LedgerLine) => number | null,
+  digits = 0,
+): LedgerColumn => ({
   id,
   name,
   width: 76,
   className: 'text-right text-[13px] text-ink-2 tabular-nums',
-  cell: (line) => value(line).toLocaleString('en'),
-  value,
+  cell: (line) =>
+    value(line)?.toLocaleString('en', { minimumFractionDigits: digits, maximumFractionDigits: digits }) ?? '',
+  value: (line) => value(line) ?? '',
 })
 const words = (
   id: string,
@@ -172,6 +182,8 @@ export const ledgerColumns: LedgerColumn[] = [
   number('images', 'Images', ({ row }) => row.images),
   number('without-alt', 'Without alt', ({ row }) => row.imagesWithoutAlt),
   number('links-in', 'Links in', ({ linksIn }) => linksIn ?? 0),
+  number('clicks', 'Clicks', ({ figures }) => figures?.clicks ?? null),
+  number('position', 'Position', ({ figures }) => figures?.position ?? null, 1),
 ]
 const byId = new Map(ledgerColumns.map((column) => [column.id, column]))
 

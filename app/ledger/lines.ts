@@ -1,4 +1,5 @@
 /** The lines of the ledger, and their order. */
+import type { Figures } from '../../core/progress/statistics.ts'
 import type { HouseStyle } from '../../core/rules/house-style.ts'
 import type { Decisions } from '../../core/work/decisions.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
@@ -15,6 +16,7 @@ export function linesOf(
   counts: ReadonlyMap<string, SiteMarkCount>,
   style: HouseStyle,
   asksLinks: boolean,
+  figures: ReadonlyMap<string, Figures> | null,
   onOpen: (path: string) => void,
 ): LedgerLine[] {
   const inbound = new Map<string, number>()
@@ -27,6 +29,7 @@ export function linesOf(
     decisions: work.get(row.id) ?? undecided,
     siteMarks: counts.get(row.id),
     linksIn: asksLinks ? (inbound.get(row.id) ?? 0) : null,
+    figures: figures?.get(row.id) ?? null,
     style,
     onOpen,
   }))

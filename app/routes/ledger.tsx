@@ -23,6 +23,8 @@ import { useSession, useSessionState } from '../session/use-session.ts'
 import { Choice } from '../ui/choice.tsx'
 import { plural } from '../ui/plural.ts'
 import { ViewsNav } from '../ui/views-nav.tsx'
+import { core } from '../workers/client.ts'
+import { useAnswer } from '../workers/use-answer.ts'
 
 export const meta = () => [{ title: 'Ledger · Keen Quill' }]
 
@@ -56,11 +58,13 @@ export default function Ledger() {
 
   const counts = siteMarkCounts(siteMarks, work)
   const asksLinks = shownColumns.some(({ id }) => id === 'links-in') || order === 'links-in'
+  const asksFigures = shownColumns.some(({ id }) => id === 'clicks' || id === 'position')
+  const figures = useAnswer(asksFigures ? () => core().figuresOfPages() : null, [asksFigures])
   const openDesk = (path: string) => navigate(`/sites/${site.id}/desk?page=${encodeURIComponent(path)}`)
   const all = useMemo(
-    () => linesOf(rows, work, counts, style, asksLinks, openDesk),
+    () => linesOf(rows, work, counts, style, asksLinks, figures, openDesk),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- opening the desk is always the same
-    [rows, work, counts, style, asksLinks, site.id],
+    [rows, work, counts, style, asksLinks, figures, site.id],
   )
   // Counting thousands of pages must not hold up a key that is typed in a cell: the counts follow.
   const settled = useDeferredValue(all)
@@ -71,7 +75,7 @@ export default function Ledger() {
   )
   // The order is taken when it is asked for: a row must not jump away while somebody types in it.
   const [frozen, setFrozen] = useState<{ key: string; pages: PageId[] } | null>(null)
-  const key = `${order}|${isDown}|${filterKey}|${find}|${all.length}`
+  const key = `${order}|${isDown}|${filterKey}|${find}|${all.length}|${figures !== null}`
   if (frozen?.key !== key)
     setFrozen({ key, pages: lineOrder(filtered.shown, order, isDown, find).map((line) => line.row.id) })
   const byId = useMemo(() => new Map(all.map((line) => [line.row.id, line])), [all])

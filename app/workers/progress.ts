@@ -10,6 +10,7 @@ import {
   figuresFrom,
   keyOf,
   pageDays,
+  sumOver,
   weeksOf,
   type DayOfPage,
   type Figures,
@@ -162,6 +163,23 @@ function weeksFor(
   }
   const { of, pages } = inGroup()
   return weeksOf(of, pages).map(({ monday, sums }) => ({ monday, ...figuresFrom(sums) }))
+}
+
+/** The ledger shows each page's figures of so many days: four weeks, so that each day of the week counts alike. */
+const LEDGER_DAYS = 28
+
+/** What the last four weeks that are known came to, by page; a page of which nothing is known is left out. */
+export async function figuresOfPages(): Promise<ReadonlyMap<PageId, Figures>> {
+  const open = current
+  const statistics = open && (await statisticsKnown(open))
+  const figures = new Map<PageId, Figures>()
+  if (!open || !statistics) return figures
+  const { days, movedTo } = statistics
+  for (const { id, url } of open.rows.values()) {
+    const ofPage = days.pages.get(keyOf(url, movedTo))
+    if (ofPage) figures.set(id, figuresFrom(sumOver(ofPage, days.last - LEDGER_DAYS + 1, days.last)))
+  }
+  return figures
 }
 
 export interface ChanceOfPage extends Chance {
