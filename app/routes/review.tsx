@@ -6,6 +6,7 @@ import type { ChangedPage } from '../../core/exchange/hand-off.ts'
 import type { PageId } from '../../core/site/page-identity.ts'
 import { ReviewAndHandOff } from '../hand-off/review-and-hand-off.tsx'
 import { PageChanges, SourceDifference } from '../review/page-changes.tsx'
+import { WaysBack } from '../review/ways-back.tsx'
 import { rememberReviewer, useReviewer } from '../review/reviewer.ts'
 import { today, type Session } from '../session/session.ts'
 import { useSession, useSessionState } from '../session/use-session.ts'
@@ -291,7 +292,10 @@ function PageToReview({
           {isSource ? (
             <SourceDifference page={page.id} decisions={decisions} />
           ) : review ? (
-            <PageChanges review={review} />
+            <>
+              <PageChanges review={review} />
+              <WaysBack session={session} page={page.id} decisions={decisions} />
+            </>
           ) : (
             <p role="status" className="text-ink-2">
               Comparing …

@@ -18,6 +18,7 @@ export const commands = {
   },
   undo: { where: 'Everywhere', keys: 'mod+z', name: 'Undo, even after a reload' },
   redo: { where: 'Everywhere', keys: 'mod+shift+z', name: 'Redo' },
+  passOn: { where: 'Everywhere', keys: 'alt+g', name: 'First pass: this step is done, go on' },
   help: { where: 'Everywhere', keys: '?', name: 'All keys' },
   nextPage: { where: 'Desk', keys: 'alt+down', name: 'Next page' },
   pageBefore: { where: 'Desk', keys: 'alt+up', name: 'Page before' },

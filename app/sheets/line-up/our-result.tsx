@@ -11,6 +11,11 @@ import type { SheetProps } from '../sheet-props.ts'
 import { typeInResult, type DraftedResult } from '../snippet/drafted-result.ts'
 import { chooseTake, keepTake } from '../snippet/takes.tsx'
 import { FiguresLine } from './figures.tsx'
+import { core } from '../../workers/client.ts'
+import { useAnswer } from '../../workers/use-answer.ts'
+
+/** ms */
+const REST = 250
 
 export function OurResult({
   session,
@@ -44,9 +49,19 @@ export function OurResult({
   const takes = takesOf(decisions, 'title')
   const choose = (text: string) =>
     chooseTake(session, page, 'title', text, { present: typed.title, source: view?.sourceTitle })
+  // What is drafted depends on the page and on what is typed: asked for once the typing rests.
+  const judged = useAnswer(
+    () => core().judgeTakes(page, session.decisionsOf(page)),
+    [page, typed.title, decisions['keyword:primary'], takes.length],
+    REST,
+  )
+  const offered = [
+    ...takes,
+    ...(judged?.drafted.title ?? []).filter(({ text }) => !takes.some((take) => take.text === text)),
+  ]
   useCommand('keepTake', () => keepTake(session, page, 'title', { text: typed.title, from: '' }))
   useCommand('nextTake', () => {
-    const next = takes[(takes.findIndex((take) => take.text === typed.title) + 1) % takes.length]
+    const next = offered[(offered.findIndex((take) => take.text === typed.title) + 1) % offered.length]
     if (next && next.text !== typed.title) choose(next.text)
   })
   return (
@@ -103,10 +118,10 @@ export function OurResult({
             </div>
           </div>
         )}
-        {takes.length > 0 && (
-          <p className="mt-2 flex flex-wrap items-baseline gap-x-4 text-[13px]">
+        {offered.length > 0 && (
+          <p className="mt-2 flex flex-wrap items-baseline gap-x-4 text-[13px]" data-testid="line-up-takes">
             <span className="text-ink-2">Takes</span>
-            {takes.map((take, i) => (
+            {offered.map((take, i) => (
               <button
                 key={take.text}
                 type="button"
@@ -116,6 +131,7 @@ export function OurResult({
                 onClick={() => choose(take.text)}
               >
                 {i + 1}: {take.text}
+                {i >= takes.length && <span className="text-ink-3">, drafted</span>}
               </button>
             ))}
           </p>
