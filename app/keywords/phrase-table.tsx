@@ -44,13 +44,13 @@ export function PhraseTable({
       role="table"
       aria-label="Phrases"
       aria-rowcount={phrases.length + 1}
-      className="sheet"
+      className="sheet max-[700px]:overflow-x-auto"
       data-testid="phrase-table"
     >
       <div
         role="row"
         aria-rowindex={1}
-        className={`${line} border-b border-ink py-2 text-[12.5px] font-semibold`}
+        className={`${line} max-[700px]:min-w-[680px] border-b border-ink py-2 text-[12.5px] font-semibold`}
         style={tracks}
       >
         <span role="columnheader">
@@ -64,7 +64,12 @@ export function PhraseTable({
         <span role="columnheader">Words</span>
         <span role="columnheader">Page</span>
       </div>
-      <div ref={box} role="rowgroup" className="h-[calc(100vh-352px)] min-h-64 overflow-auto" tabIndex={-1}>
+      <div
+        ref={box}
+        role="rowgroup"
+        className="h-[calc(100vh-352px)] min-h-64 overflow-auto max-[700px]:min-w-[680px]"
+        tabIndex={-1}
+      >
         <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map((item) => {
             const folded = phrases[item.index]!

@@ -47,38 +47,40 @@ export function BeforeAfter({ report }: { report: ProgressReport }) {
       {pages.length > 0 && (
         <details className="mt-3 text-[13px]">
           <summary className="cursor-pointer text-ink-2">Page by page</summary>
-          <table className="mt-2 w-full text-right tabular-nums">
-            <thead className="text-ink-3">
-              <tr>
-                <th scope="col" className="py-1 text-left font-normal">
-                  Page
-                </th>
-                {(['clicks', 'impressions', 'ctr', 'position'] as Measured[]).map((measure) => (
-                  <th key={measure} scope="col" className="py-1 pl-4 font-normal">
-                    {
-                      { clicks: 'Clicks', impressions: 'Impressions', ctr: 'CTR', position: 'Position' }[
-                        measure
-                      ]
-                    }
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {pages.map(({ page, before, after }) => (
-                <tr key={page} className="border-t border-rule-2">
-                  <th scope="row" className="max-w-72 truncate py-1 text-left font-normal" title={page}>
-                    {decodedPath(page)}
+          <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Page by page">
+            <table className="mt-2 w-full text-right tabular-nums">
+              <thead className="text-ink-3">
+                <tr>
+                  <th scope="col" className="py-1 text-left font-normal">
+                    Page
                   </th>
                   {(['clicks', 'impressions', 'ctr', 'position'] as Measured[]).map((measure) => (
-                    <td key={measure} className="py-1 pl-4">
-                      {shownFigure(measure, before)} → {shownFigure(measure, after)}
-                    </td>
+                    <th key={measure} scope="col" className="py-1 pl-4 font-normal">
+                      {
+                        { clicks: 'Clicks', impressions: 'Impressions', ctr: 'CTR', position: 'Position' }[
+                          measure
+                        ]
+                      }
+                    </th>
                   ))}
                 </tr>
-              ))}
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                {pages.map(({ page, before, after }) => (
+                  <tr key={page} className="border-t border-rule-2">
+                    <th scope="row" className="max-w-72 truncate py-1 text-left font-normal" title={page}>
+                      {decodedPath(page)}
+                    </th>
+                    {(['clicks', 'impressions', 'ctr', 'position'] as Measured[]).map((measure) => (
+                      <td key={measure} className="py-1 pl-4">
+                        {shownFigure(measure, before)} → {shownFigure(measure, after)}
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
         </details>
       )}
     </section>

@@ -118,7 +118,10 @@ export default function Desk() {
         >
           <h1 className="sr-only">Desk: {row.h1 || row.title || row.path}</h1>
           <div className="flex min-h-10 max-w-[1060px] flex-wrap items-center gap-x-7 gap-y-1">
-            <Tabs.List aria-label="Sheets" className="flex gap-7">
+            <Tabs.List
+              aria-label="Sheets"
+              className="flex flex-wrap gap-x-7 gap-y-1 whitespace-nowrap max-[700px]:gap-x-5"
+            >
               {sheets.map((s) => (
                 <Tabs.Trigger
                   key={s}

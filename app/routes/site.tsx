@@ -129,14 +129,14 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
         sections={
           <nav
             aria-label="Sections"
-            className="flex h-full gap-[18px] text-[14px] whitespace-nowrap max-[700px]:h-8 max-[700px]:flex-wrap"
+            className="flex h-full gap-[18px] text-[14px] whitespace-nowrap max-[700px]:h-auto max-[700px]:flex-wrap max-[700px]:gap-y-0"
           >
             {sections.map(([to, name]) => (
               <NavLink
                 key={to}
                 to={`/sites/${params.siteId}/${to}`}
                 className={({ isActive }) =>
-                  `flex h-full items-center border-b-2 pt-0.5 ${isActive || (to === 'review' && pathname.endsWith('/hand-off')) ? 'border-ink font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`
+                  `flex h-full items-center border-b-2 max-[700px]:h-7 pt-0.5 ${isActive || (to === 'review' && pathname.endsWith('/hand-off')) ? 'border-ink font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`
                 }
               >
                 {name}

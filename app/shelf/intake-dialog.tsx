@@ -10,12 +10,16 @@ import { plural } from '../ui/plural.ts'
 import { callback, core, WorkerStopped } from '../workers/client.ts'
 import type { Progress, TakenIn } from '../workers/intake.ts'
 import type { IntakeInput, Prepared } from '../workers/open-input.ts'
+import { MergeOffer } from '../merge/merge-offer.tsx'
+import { MergeWork } from '../merge/merge-work.tsx'
+import type { SiteRecord } from '../store/db.ts'
 import { sweepShelf } from './demo.ts'
 
 type Step =
   | { at: 'opening' }
   | { at: 'refused'; why: string }
   | { at: 'asking'; prepared: Prepared; problem: string | null }
+  | { at: 'merging'; prepared: Prepared; into: SiteRecord }
   | { at: 'reading'; progress: Progress; cancelling: boolean }
   | { at: 'done'; site: string; pages: number; others: number; unread: { path: string; why: string }[] }
 
@@ -111,11 +115,13 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
         if (step.at === 'reading') void core().cancelIntake(ticket.current)
         onClose()
       }}
+      width={step.at === 'merging' ? 860 : 560}
       title={
         {
           opening: 'Opening …',
           refused: 'These pages could not be taken in',
           asking: 'Take the pages in',
+          merging: 'Two people’s work as one',
           reading: 'Taking the pages in',
           done: 'Taken in',
         }[step.at]
@@ -134,10 +140,19 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
           prepared={step.prepared}
           given={named}
           problem={step.problem}
+          onMerge={(into) => setStep({ at: 'merging', prepared: step.prepared, into })}
           onTake={(given) => {
             setNamed(given)
             void take(step.prepared, given)
           }}
+        />
+      )}
+      {step.at === 'merging' && (
+        <MergeWork
+          ticket={step.prepared.ticket}
+          site={step.into}
+          project={step.prepared.name}
+          onDone={() => void navigate(`/sites/${step.into.id}/ledger`)}
         />
       )}
       {reading && (
@@ -211,12 +226,15 @@ function AskingForm({
   prepared,
   given,
   problem,
+  onMerge,
   onTake,
 }: {
   prepared: Prepared
   given: Named
   /** Why the address will not do, which only reading it shows. */
   problem: string | null
+  /** Only the work of a project file is taken, into a site on the shelf. */
+  onMerge(into: SiteRecord): void
   onTake(given: Named): void
 }) {
   const { register, handleSubmit, formState } = useForm({
@@ -258,6 +276,7 @@ function AskingForm({
       <button type="submit" className="button button-main mt-6">
         Take in {plural(prepared.pages, 'page')}
       </button>
+      {prepared.kind === 'project' && <MergeOffer base={prepared.base} onChoose={onMerge} />}
     </form>
   )
 }

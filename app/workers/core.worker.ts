@@ -11,6 +11,7 @@ import * as desk from './desk.ts'
 import * as galley from './galley.ts'
 import * as handOff from './hand-off.ts'
 import * as progress from './progress.ts'
+import * as merge from './merge.ts'
 import * as review from './review.ts'
 import * as structure from './structure.ts'
 import * as templates from './templates.ts'
@@ -33,6 +34,7 @@ const api = {
   ...handOff,
   ...structure,
   ...review,
+  ...merge,
   ...progress,
   bulkPreview: bulk.bulkPreview,
   cancelBulk: bulk.cancelBulk,

@@ -377,12 +377,14 @@ if (!part || part === 'killed') {
   await killedWhileWriting(check)
   const { address, stop } = await serve(4474)
   const problems: string[] = []
-  const counts = await killRounds(address, 300, 20261126, (problem) => problems.push(problem))
+  const { cutOff, thrownAway } = await killRounds(address, 300, 20261126, (problem) => problems.push(problem))
   stop()
   check(
-    `killed 300 times (${Object.entries(counts)
+    `killed 300 times (${Object.entries(cutOff)
       .map(([work, n]) => `${work} ${n}`)
-      .join(', ')}): no half step, no record lost`,
+      .join(
+        ', ',
+      )}; the database thrown away by the browser itself ${thrownAway} times): no half step, no record lost`,
     problems.length === 0,
     problems.slice(0, 5).join('; '),
   )
