@@ -122,17 +122,18 @@ export function OurResult({
           <p className="mt-2 flex flex-wrap items-baseline gap-x-4 text-[13px]" data-testid="line-up-takes">
             <span className="text-ink-2">Takes</span>
             {offered.map((take, i) => (
-              <button
-                key={take.text}
-                type="button"
-                className="quiet max-w-64 truncate"
-                aria-pressed={take.text === typed.title}
-                title={take.text}
-                onClick={() => choose(take.text)}
-              >
-                {i + 1}: {take.text}
-                {i >= takes.length && <span className="text-ink-3">, drafted</span>}
-              </button>
+              <span key={take.text} className="flex items-baseline gap-1">
+                <button
+                  type="button"
+                  className="quiet max-w-64 truncate"
+                  aria-pressed={take.text === typed.title}
+                  title={take.text}
+                  onClick={() => choose(take.text)}
+                >
+                  {i + 1}: {take.text}
+                </button>
+                {i >= takes.length && <span className="text-ink-3">drafted</span>}
+              </span>
             ))}
           </p>
         )}
