@@ -1,5 +1,5 @@
 /** What a decision is called on a screen, and what it says. */
-import { targetName, wishOf } from '../again/target-names.ts'
+import { targetName, wishOf } from '../ui/target-names.ts'
 import type { Edit } from '../../core/page/edits/draft.ts'
 
 const names: Record<string, string> = {

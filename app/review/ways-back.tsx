@@ -1,6 +1,6 @@
 /** Every edit of a page by itself, with its way back. */
 import { draftOf, type Decisions } from '../../core/work/decisions.ts'
-import { targetName, wishOf } from '../again/target-names.ts'
+import { targetName, wishOf } from '../ui/target-names.ts'
 import type { Session } from '../session/session.ts'
 import { plural } from '../ui/plural.ts'
 
