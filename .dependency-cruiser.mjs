@@ -38,6 +38,8 @@ const app = [
   ['hand-off', '^app/hand-off/'],
   ['review', '^app/review/'],
   ['progress', '^app/progress/'],
+  ['first-pass', '^app/first-pass/'],
+  ['merge', '^app/merge/'],
   ['shelf', '^app/shelf/'],
   ['intake', '^app/intake/'],
   ['suggestions', '^app/suggestions/'],

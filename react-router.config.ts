@@ -2,6 +2,8 @@ import type { Config } from '@react-router/dev/config'
 
 export default {
   ssr: true,
+  // All routes are known from the start: what is asked of a page in the background finds its route wherever one has gone to.
+  routeDiscovery: { mode: 'initial' },
   future: {
     v8_middleware: true,
     v8_splitRouteModules: true,

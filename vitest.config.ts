@@ -9,6 +9,7 @@ export default defineConfig({
       'server/**/*.test.ts',
       'tests/unit/**/*.test.ts',
     ],
+    setupFiles: ['tests/fixtures/seed.ts'],
     // One for each processor: left to itself the runner keeps one of two free.
     maxWorkers: '100%',
     testTimeout: 60_000,

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react'
 import { settledWork, type Dispute } from '../../core/work/merge-work.ts'
 import { openSession, type Session } from '../session/session.ts'
 import type { SiteRecord } from '../store/db.ts'
-import { plural } from '../ui/plural.ts'
+import { plural, someOf } from '../ui/plural.ts'
 import { shownPath } from '../ui/shown-path.ts'
 import { tell } from '../ui/tell.ts'
 import { core } from '../workers/client.ts'
@@ -162,7 +162,3 @@ function Plan({
     </div>
   )
 }
-
-const NAMED = 5
-const someOf = (paths: readonly string[]): string =>
-  `${paths.slice(0, NAMED).join(', ')}${paths.length > NAMED ? ` and ${(paths.length - NAMED).toLocaleString('en')} more` : ''}`

@@ -6,6 +6,7 @@ import { ReviewAndHandOff } from '../hand-off/review-and-hand-off.tsx'
 import { HandOffList } from '../hand-off/hand-off-list.tsx'
 import { ListsToHandOff } from '../hand-off/lists.tsx'
 import { today, type Session } from '../session/session.ts'
+import { saveProject } from '../session/save-project.ts'
 import { useSession, useSessionState } from '../session/use-session.ts'
 import { download, fileName } from '../ui/download.ts'
 import { plural, someOf } from '../ui/plural.ts'
@@ -170,9 +171,7 @@ export default function HandOff() {
           className="quiet"
           onClick={() =>
             tell('The project file could not be made', async () => {
-              await session.flush()
-              const bytes = await core().exportProject(site.id)
-              if (bytes) download(fileName(site.name, '.keen-quill.zip'), bytes, 'application/zip')
+              await saveProject(site)
             })
           }
         >

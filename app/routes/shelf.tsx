@@ -11,13 +11,14 @@ import { useLookAtAddress } from '../intake/look-at.ts'
 import { InventedWeb } from '../shelf/invented-web.tsx'
 import { IntakeDialog } from '../shelf/intake-dialog.tsx'
 import { db, removeWholeSite, type SiteRecord } from '../store/db.ts'
-import { closeSession, settled } from '../session/session.ts'
+import { saveProject } from '../session/save-project.ts'
+import { closeSession } from '../session/session.ts'
+import { UnsavedWork, type Unsaved } from '../shelf/unsaved-work.tsx'
+import { inMegabytes, roomHere, unsavedSince } from '../store/room.ts'
 import { Dialog } from '../ui/dialog.tsx'
-import { download, fileName } from '../ui/download.ts'
 import { Masthead } from '../ui/masthead.tsx'
 import { plural } from '../ui/plural.ts'
 import { tell } from '../ui/tell.ts'
-import { core } from '../workers/client.ts'
 import type { IntakeInput } from '../workers/open-input.ts'
 
 export const meta = () => [{ title: 'Shelf · Keen Quill' }]
@@ -31,9 +32,12 @@ export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
   const seed = demo && !(await demoWasSeeded())
   // A demo whose putting on the shelf was cut off is about to be replaced: nobody should open it before.
   const sites = await db.sites.filter((s) => s.status === 'ready' && !(seed && s.demo)).toArray()
+  const since = await Promise.all(sites.map((site) => unsavedSince(site)))
   return {
     demo,
     web: await inventedWeb(),
+    room: await roomHere(),
+    unsaved: sites.flatMap((site, i): Unsaved[] => (since[i] ? [{ site, since: since[i] }] : [])),
     sites: sites.sort((a, b) => a.name.localeCompare(b.name)),
     seed,
   }
@@ -64,7 +68,7 @@ export function HydrateFallback() {
 }
 
 export default function Shelf({ loaderData }: Route.ComponentProps) {
-  const { sites, seed, web } = loaderData as Awaited<ReturnType<typeof clientLoader>>
+  const { sites, seed, web, unsaved, room } = loaderData as Awaited<ReturnType<typeof clientLoader>>
   const [input, setInput] = useState<IntakeInput | null>(null)
   const [sheet, setSheet] = useState<File | null>(null)
   const [pasting, setPasting] = useState(false)
@@ -183,6 +187,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
           />
         </section>
 
+        <UnsavedWork unsaved={unsaved} onSaved={() => void revalidate()} />
         {sites.length === 0 ? (
           <div className="mt-8">
             <p className="font-serif text-[17px]">
@@ -208,6 +213,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
               <SiteOnShelf
                 key={site.id}
                 site={site}
+                onSaved={() => void revalidate()}
                 onReset={() => void submit({ intent: 'demo' }, { method: 'post' })}
                 busy={busy}
               />
@@ -222,6 +228,12 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
               More on that
             </Link>
           </p>
+          {room && (
+            <p className="mt-1" data-testid="room">
+              Kept so far: {inMegabytes(room.used)}; this browser has room for about {inMegabytes(room.left)}{' '}
+              more.
+            </p>
+          )}
           {loaderData.demo && <InventedWeb state={web} />}
         </footer>
       </main>
@@ -239,7 +251,17 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
   )
 }
 
-function SiteOnShelf({ site, onReset, busy }: { site: SiteRecord; onReset(): void; busy: boolean }) {
+function SiteOnShelf({
+  site,
+  onReset,
+  onSaved,
+  busy,
+}: {
+  site: SiteRecord
+  onReset(): void
+  onSaved(): void
+  busy: boolean
+}) {
   const remove = useFetcher()
   const [sure, setSure] = useState(false)
   return (
@@ -253,7 +275,8 @@ function SiteOnShelf({ site, onReset, busy }: { site: SiteRecord; onReset(): voi
         </Link>
         <p className="truncate text-[13px] text-ink-2">
           {site.from?.by === 'page' ? 'pages looked at by their address' : site.base} ·{' '}
-          {plural(site.pages, 'page')} · taken in {site.takenIn}
+          {plural(site.pages, 'page')}
+          {site.bytes !== undefined && `, ${inMegabytes(site.bytes)}`} · taken in {site.takenIn}
           {site.unread.length > 0 && ` · ${plural(site.unread.length, 'file')} not read`}
         </p>
       </div>
@@ -265,9 +288,8 @@ function SiteOnShelf({ site, onReset, busy }: { site: SiteRecord; onReset(): voi
         className="quiet"
         onClick={() =>
           tell('The project file could not be made', async () => {
-            await settled()
-            const bytes = await core().exportProject(site.id)
-            if (bytes) download(fileName(site.name, '.keen-quill.zip'), bytes, 'application/zip')
+            await saveProject(site)
+            onSaved()
           })
         }
       >

@@ -13,6 +13,8 @@ import type { IntakeInput, Prepared } from '../workers/open-input.ts'
 import { MergeOffer } from '../merge/merge-offer.tsx'
 import { MergeWork } from '../merge/merge-work.tsx'
 import type { SiteRecord } from '../store/db.ts'
+import { inMegabytes, roomHere } from '../store/room.ts'
+import { useAnswer } from '../workers/use-answer.ts'
 import { sweepShelf } from './demo.ts'
 
 type Step =
@@ -243,6 +245,7 @@ function AskingForm({
     defaultValues: given,
     errors: useProblemOf('base', problem),
   })
+  const room = useAnswer(roomHere, [])
   return (
     <form noValidate onSubmit={handleSubmit(onTake)}>
       <p className="text-ink-2">
@@ -273,7 +276,17 @@ function AskingForm({
           </div>
         </>
       )}
-      <button type="submit" className="button button-main mt-6">
+      {room && prepared.size > room.left && (
+        <p role="alert" className="mt-4 border-l-2 border-carmine pl-3">
+          It needs about {inMegabytes(prepared.size)}, and this browser has {inMegabytes(room.left)} left.
+          Take in a part of it, remove a site from the shelf, or free disk space.
+        </p>
+      )}
+      <button
+        type="submit"
+        className="button button-main mt-6"
+        disabled={room !== null && prepared.size > room.left}
+      >
         Take in {plural(prepared.pages, 'page')}
       </button>
       {prepared.kind === 'project' && <MergeOffer base={prepared.base} onChoose={onMerge} />}

@@ -26,6 +26,8 @@ export interface SiteRecord {
   otherFiles: number
   unread: { path: string; why: string }[]
   demo: boolean
+  /** How many bytes its pages and files are; left out for what was taken in before this was kept. */
+  bytes?: number
   /** Where its pages come from and when; left out for what was taken in before this was kept. */
   from?: SiteSource
 }

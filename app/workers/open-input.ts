@@ -25,6 +25,8 @@ export interface Prepared {
   pages: number
   others: number
   unread: { path: string; why: string }[]
+  /** Bytes, unpacked. */
+  size: number
 }
 /** What was opened and waits for the base address. */
 export interface Pending {
@@ -33,6 +35,8 @@ export interface Pending {
   /** A folder that all paths share, `site/`, and that is no part of their addresses. */
   root: string
   paths: string[]
+  /** Bytes of all of them, unpacked; left out where they are not known beforehand. */
+  size?: number
   read(paths: string[]): Promise<{ files: Map<string, Uint8Array>; failed: { path: string; why: string }[] }>
   unread: { path: string; why: string }[]
   projectBytes?: Uint8Array
@@ -83,6 +87,7 @@ async function open(input: IntakeInput): Promise<Pending | { why: string }> {
         whole: true,
         root: '',
         paths: zip.paths,
+        size: zip.size,
         unread: [],
         read: async (p) => zip.read(p),
         projectBytes: bytes,
@@ -92,6 +97,7 @@ async function open(input: IntakeInput): Promise<Pending | { why: string }> {
       whole: true,
       root: topFolder(zip.paths),
       paths: [...zip.paths].sort(),
+      size: zip.size,
       unread: zip.refused,
       read: async (p) => zip.read(p),
     }
@@ -117,6 +123,7 @@ async function open(input: IntakeInput): Promise<Pending | { why: string }> {
     whole: true,
     root: '',
     paths: [...byPath.keys()].sort(),
+    size: total,
     unread,
     async read(paths) {
       const files = new Map<string, Uint8Array>()
@@ -160,6 +167,7 @@ export async function prepare(
         pages,
         others: files.size - inFiles,
         unread: [],
+        size: found.size ?? 0,
       },
     }
   }
@@ -188,6 +196,7 @@ export async function prepare(
       pages: pages.length,
       others: found.paths.length - pages.length,
       unread: found.unread,
+      size: found.size ?? 0,
     },
   }
 }

@@ -30,11 +30,13 @@ export function recordWriter(site: SiteRecord) {
       rows.push({ ...row, site: site.id })
       pages.push({ ...identity, site: site.id, bytes, encoding, encodingBy, bom })
       site.pages++
+      site.bytes = (site.bytes ?? 0) + bytes.byteLength
       await flushFull()
     },
     async file(path: string, bytes: Uint8Array): Promise<void> {
       files.push({ site: site.id, path, bytes })
       site.otherFiles++
+      site.bytes = (site.bytes ?? 0) + bytes.byteLength
       await flushFull()
     },
     end: flush,

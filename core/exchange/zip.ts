@@ -13,6 +13,8 @@ export const zipLimits: ZipLimits = { entries: 50_000, total: 500 * 1024 * 1024,
 
 export interface ZipListing {
   paths: string[]
+  /** Bytes of all listed files, unpacked, as the archive declares them. */
+  size: number
   refused: { path: string; why: string }[]
   /** Unpacks some of the listed files; those that cannot be are named with the reason. */
   read(paths: string[]): { files: Map<string, Uint8Array>; failed: { path: string; why: string }[] }
@@ -85,6 +87,7 @@ export function openZip(
     ok: true,
     zip: {
       paths: [...entries.keys()],
+      size: total,
       refused,
       read(paths) {
         const files = new Map<string, Uint8Array>()

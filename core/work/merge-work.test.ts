@@ -93,6 +93,7 @@ describe('two people’s work as one', () => {
         const lists = (of: Work) => JSON.stringify(plain(of))
         expect(lists(sorted(one))).toBe(lists(sorted(other)))
       }),
+      { numRuns: 1000 },
     ))
   it('changes nothing where both have decided the same', () =>
     fc.assert(

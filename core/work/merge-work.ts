@@ -62,7 +62,9 @@ export function mergeWork(
     // An edit that is taken makes a page a draft again: what it is in the end is said behind it, where that is more.
     const isEdited = merged.taken.slice(before).some(({ key }) => isEdit(key))
     const isDraft = (of: unknown) => of === undefined || of === 'drafted'
-    if (isDraft(state) && isDraft(our.state)) continue
+    // Where there are edits, a page is a draft whether it is said or not.
+    const hasEdits = [...Object.keys(our), ...Object.keys(their)].some(isEdit)
+    if (isDraft(state) && isDraft(our.state) && (hasEdits || state === our.state)) continue
     if (state !== our.state || isEdited) merged.taken.push({ page, key: 'state', after: state })
   }
   return merged

@@ -48,7 +48,10 @@ export function rebaseDecisions(
   for (const edit of edits) {
     // What was in conflict stays so until the editor picks, unless the page says now what was wanted.
     const wasOpen = open.has(edit.target) && !(edit.target in draft)
-    const status = wasOpen && edit.status === 'still to do' ? 'in conflict' : edit.status
+    const known = wasOpen && edit.status === 'still to do' ? 'in conflict' : edit.status
+    // Where another edit has come to the same place, this one is kept aside: neither takes the other's.
+    const kind = known === 'still to do' ? 'edit' : known === 'in conflict' ? 'conflict' : null
+    const status = kind !== null && `${kind}:${edit.now}` in next ? 'gone' : known
     counts[status]++
     keep(next, live, { ...edit, status }, date)
   }

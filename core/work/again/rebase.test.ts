@@ -329,7 +329,16 @@ describe('a page’s decisions', () => {
           expect(there).toContain(value)
         }
       }),
-      { numRuns: 300 },
+      {
+        numRuns: 300,
+        // Two edits that come to the same heading.
+        examples: [
+          [
+            page('<h2><h2>Ebb and how it goes out</h2><h1>Tides</h1>'),
+            page('<h2>Flood</h2><h1>Tides</h1><h2>Flood</h2>'),
+          ],
+        ],
+      },
     )
   })
 })
