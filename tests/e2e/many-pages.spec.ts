@@ -243,6 +243,7 @@ test('progress: weeks with hand-offs, before and after in words, where to work n
   await page.keyboard.press('Escape')
   const clicks = page.getByTestId('ledger').getByRole('button', { name: 'Clicks' })
   await clicks.click()
+  await expect(page.getByRole('columnheader', { name: 'Clicks' })).toHaveAttribute('aria-sort', 'ascending')
   await clicks.click()
   await expect(page).toHaveURL(/order=clicks&down=1/)
   await expect(page.getByTestId('ledger').getByRole('row').nth(1)).toContainText(/\d,\d{3}$/)
