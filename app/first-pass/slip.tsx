@@ -18,7 +18,8 @@ const LOOK_AGAIN_DAYS = 42
 
 /** Begins the first pass with a page, or takes it up where it was left. */
 export function useFirstPass(session: Session) {
-  const { rows, site } = useSessionParts(session, followed)
+  // Asked when something is done, not followed: this stands in every view, and must cost a keystroke nothing.
+  const { site } = session.get()
   const { siteId } = useParams()
   const navigate = useNavigate()
   const { pathname, search } = useLocation()
@@ -27,22 +28,23 @@ export function useFirstPass(session: Session) {
   const keep = (next: Pass) => void keepPass(first, next)
   const goTo = (step: StepId | 'end', of: Pass) => {
     keep({ ...of, at: step, isOpen: true })
-    const row = rows.get(of.page)
+    const row = session.get().rows.get(of.page)
     if (step === 'end' || !row) return
     const there = `/sites/${siteId}/${steps[step].to(row.path)}`
     // What was looked up in a view that is open already stays.
     if (!isAt(there, pathname, search)) void navigate(there)
     focusWhenThere(steps[step].focus)
   }
-  const next = nextPage(rows.values(), site.base, pass?.passed ?? [])
+  const findNext = () => nextPage(session.get().rows.values(), site.base, pass?.passed ?? [])
   return {
     pass,
-    next,
+    findNext,
     goTo,
     putAway: () => pass && keep({ ...pass, isOpen: false }),
     /** With the home page first; the page that is best taken next from then on. */
     begin: () => {
-      if (pass && pass.at !== 'end' && rows.has(pass.page)) return goTo(pass.at, pass)
+      if (pass && pass.at !== 'end' && session.get().rows.has(pass.page)) return goTo(pass.at, pass)
+      const next = findNext()
       if (next)
         goTo(stepIds[0], {
           page: next.id,
@@ -57,13 +59,13 @@ export function useFirstPass(session: Session) {
 
 export function FirstPassSlip({ session }: { session: Session }) {
   const firstPass = useFirstPass(session)
-  const { pass, begin, next } = firstPass
+  const { pass, begin } = firstPass
   usePaletteGroup('First pass', (typed) => {
     const name =
       pass && pass.at !== 'end'
         ? 'Go on with the first pass'
         : 'Begin the first pass: a page from phrase to review'
-    return (pass || next) && matchesTyped(name, typed) ? [{ id: 'begin', name, run: begin }] : []
+    return matchesTyped(name, typed) ? [{ id: 'begin', name, run: begin }] : []
   })
   if (!pass?.isOpen || !session.get().rows.has(pass.page)) return null
   return (
@@ -177,11 +179,12 @@ function isAt(there: string, pathname: string, search: string): boolean {
   )
 }
 
-function End({ session, pass, goTo, putAway, next, begin }: SlipProps) {
+function End({ session, pass, goTo, putAway, findNext, begin }: SlipProps) {
   const { rows, work } = useSessionParts(session, followed)
   const { siteId } = useParams()
   const row = rows.get(pass.page)!
   const approved = work.get(pass.page)?.state === 'approved'
+  const next = findNext()
   useEffect(() => focusWhenThere('[data-testid=slip-end]'), [])
   return (
     <div

@@ -1,6 +1,7 @@
 /** The first pass, as somebody goes through it who has never done this: by keyboard, by pointer, and on a narrow screen. */
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
+import { stepIds } from '../../app/first-pass/steps.ts'
 import { checkAccess, openDemo, openShelf, saved, takeInZip, watchConsole, zipOf } from './helpers.ts'
 
 const step = (page: Page) => page.getByTestId('slip')
@@ -164,18 +165,7 @@ test('the first pass on a narrow screen', async ({ page }) => {
     'https://lamps.example/',
   )
   await page.getByRole('button', { name: 'Begin the first pass' }).click()
-  for (const name of [
-    'readers',
-    'phrases',
-    'phrase',
-    'title',
-    'description',
-    'heading',
-    'text',
-    'pictures',
-    'questions',
-    'review',
-  ]) {
+  for (const name of stepIds) {
     await at(page, name)
     // Nothing of the slip is out of sight to the side.
     expect(
