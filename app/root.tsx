@@ -3,6 +3,7 @@ import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration }
 import { Toaster } from 'sonner'
 import type { Route } from './+types/root'
 import { useNonce } from './nonce.ts'
+import { GuidePanel } from './help/guide-panel.tsx'
 import { KeysHelp } from './ui/keys-help.tsx'
 import { Palette } from './ui/palette.tsx'
 import './app.css'
@@ -42,6 +43,7 @@ export default function App() {
       <Outlet />
       <Palette />
       <KeysHelp />
+      <GuidePanel />
       <Toaster position="bottom-center" toastOptions={{ className: 'toast' }} />
     </>
   )

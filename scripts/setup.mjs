@@ -65,6 +65,7 @@ export function build() {
   const sources = [
     ...['app', 'core', 'server', 'public'].filter((f) => existsSync(join(root, f))).flatMap(filesIn),
     'package-lock.json',
+    'docs/guide.md',
     'vite.config.ts',
     'react-router.config.ts',
     'scripts/setup.mjs',

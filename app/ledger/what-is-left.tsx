@@ -2,6 +2,7 @@
 import { Link, useParams } from 'react-router'
 import { missables, whatIsLeft, type LeftToDo } from '../../core/work/ledger-filter.ts'
 import { BeginFirstPass } from '../first-pass/begin.tsx'
+import { DemoSuggestions } from '../help/demo-suggestions.tsx'
 import type { Session } from '../session/session.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
@@ -55,6 +56,7 @@ export function WhatIsLeft({ session, pages }: { session: Session; pages: readon
         })}
       </section>
       <div className="grid content-start gap-5">
+        {session.get().site.demo && <DemoSuggestions />}
         <BeginFirstPass session={session} />
         <section className="sheet px-7 py-5" aria-labelledby="left-missing">
           <h2 id="left-missing" className="font-serif text-[19px]">

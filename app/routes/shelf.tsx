@@ -5,6 +5,7 @@ import Joi from 'joi'
 import type { Route } from './+types/shelf'
 import { inventedWeb } from '../store/invented-web.ts'
 import { demoWasSeeded, putDemoOnShelf, sweepShelf } from '../shelf/demo.ts'
+import { EmptyShelf } from '../shelf/empty-shelf.tsx'
 import { fromDrop, fromPicker, isSheet } from '../shelf/dropped.ts'
 import { SheetDialog } from '../intake/sheet-dialog.tsx'
 import { useLookAtAddress } from '../intake/look-at.ts'
@@ -194,17 +195,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
               {busy ? 'Putting the demo site on the shelf …' : 'The shelf is empty.'}
             </p>
             {!busy && (
-              <p className="mt-2 text-ink-2">
-                Take in a site above, or{' '}
-                <button
-                  type="button"
-                  className="action"
-                  onClick={() => void submit({ intent: 'demo' }, { method: 'post' })}
-                >
-                  put the demo site on the shelf
-                </button>{' '}
-                to look around: an invented island lighthouse with the mistakes that editors meet.
-              </p>
+              <EmptyShelf onDemo={() => void submit({ intent: 'demo' }, { method: 'post' })} />
             )}
           </div>
         ) : (

@@ -2,6 +2,7 @@ import { useEffect, useRef } from 'react'
 import { NavLink, Outlet, data, redirect, useLocation, useNavigate, useNavigation } from 'react-router'
 import { toast } from 'sonner'
 import type { Route } from './+types/site'
+import { Purpose } from '../help/purpose.tsx'
 import { FirstPassSlip } from '../first-pass/slip.tsx'
 import { useLookAtAddress } from '../intake/look-at.ts'
 import { readyState } from '../store/db.ts'
@@ -194,6 +195,7 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
         </button>
       </Masthead>
       <FirstPassSlip session={session} />
+      <Purpose />
       <div id="main" aria-busy={navigation.state !== 'idle'}>
         <Boundary on={[pathname]}>
           <Outlet context={session} />

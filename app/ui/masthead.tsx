@@ -53,6 +53,9 @@ export function Masthead({
         >
           Go to <kbd>Ctrl K</kbd>
         </button>
+        <button type="button" className="hover:text-ink" onClick={() => runCommand('guide')}>
+          Guide <kbd>F1</kbd>
+        </button>
         <button type="button" className="hover:text-ink" onClick={() => runCommand('help')}>
           Keys <kbd>?</kbd>
         </button>
