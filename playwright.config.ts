@@ -20,6 +20,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     launchOptions,
+    // Each test has a profile of its own, which would keep the whole application first; offline.spec.ts has it kept.
+    serviceWorkers: 'block',
   },
   webServer: {
     command: 'node --import tsx server/main.ts',

@@ -4,11 +4,15 @@ import { Toaster } from 'sonner'
 import type { Route } from './+types/root'
 import { useNonce } from './nonce.ts'
 import { GuidePanel } from './help/guide-panel.tsx'
+import { Offline } from './offline/offline.tsx'
 import { KeysHelp } from './ui/keys-help.tsx'
 import { Palette } from './ui/palette.tsx'
 import './app.css'
 
-export const links: Route.LinksFunction = () => [{ rel: 'icon', href: '/quill.svg', type: 'image/svg+xml' }]
+export const links: Route.LinksFunction = () => [
+  { rel: 'icon', href: '/quill.svg', type: 'image/svg+xml' },
+  { rel: 'manifest', href: '/keen-quill.webmanifest' },
+]
 
 /** Light or dark as chosen before, set before the first paint. */
 const themeScript = `try{var t=localStorage.getItem('keen-quill-theme');if(t)document.documentElement.dataset.theme=t}catch{}`
@@ -40,6 +44,7 @@ export default function App() {
   }, [])
   return (
     <>
+      <Offline />
       <Outlet />
       <Palette />
       <KeysHelp />

@@ -76,7 +76,45 @@ export function build() {
       stdio: ['ignore', 2, 2],
       env: { ...process.env, NODE_ENV: 'production' },
     })
+    bundleServiceWorker()
     compressAssets()
+  })
+}
+
+/** The service worker, told every built file and every route, whose shells it is to keep as well. */
+function bundleServiceWorker() {
+  const { buildSync } = createRequire(import.meta.url)('esbuild')
+  const files = filesIn('build/client')
+  const built = digest([...files, ...filesIn('build/server')]).slice(0, 16)
+  const kept = files.map((file) => ({
+    url: file.slice('build/client'.length),
+    // Names in /assets/ hold a hash already.
+    revision: file.startsWith('build/client/assets/') ? null : digest([file]).slice(0, 16),
+  }))
+  const manifest = files.find((file) => /\/manifest-\w+\.js$/.test(file))
+  const text = readFileSync(join(root, manifest), 'utf8')
+  const { routes } = JSON.parse(text.slice(text.indexOf('{'), text.lastIndexOf('}') + 1))
+  buildSync({
+    entryPoints: [join(root, 'app/offline/service-worker.ts')],
+    outfile: join(root, 'build/client/service-worker.js'),
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: 'es2022',
+    logLevel: 'error',
+    define: {
+      'process.env.NODE_ENV': '"production"',
+      __FILES__: JSON.stringify(kept),
+      __ROUTES__: JSON.stringify(
+        Object.values(routes).map(({ id, parentId, path, hasDefaultExport }) => ({
+          id,
+          parentId,
+          path,
+          hasDefaultExport,
+        })),
+      ),
+      __BUILT__: JSON.stringify(built),
+    },
   })
 }
 

@@ -11,9 +11,11 @@ process.env.NODE_ENV = 'production'
 const { createRequestListener } = await import('@react-router/node')
 
 const root = join(import.meta.dirname, '..')
-const client = join(root, 'build/client')
+/** Another build than that in build/: its folder. */
+const built = process.env.KEEN_QUILL_BUILD ?? join(root, 'build')
+const client = join(built, 'client')
 const port = Number(process.env.PORT ?? 4460)
-const build = await import(pathToFileURL(join(root, 'build/server/index.js')).href)
+const build = await import(pathToFileURL(join(built, 'server/index.js')).href)
 const application = createRequestListener({ build, mode: 'production' })
 
 /** The built assets, compressed when they were built. Names of those in /assets/ hold a hash, so they never change. */
@@ -49,6 +51,7 @@ function answer(request: IncomingMessage, response: ServerResponse): void {
     return
   }
   if (request.method === 'GET' || request.method === 'HEAD') {
+    if (url.pathname === '/alive') return void response.writeHead(204, { 'cache-control': 'no-store' }).end()
     if (url.pathname.startsWith('/stand-ins/')) return serveStandIn(url, response)
     if (url.pathname !== '/') return serveAsset(request, response, () => serveApplication(request, response))
   }

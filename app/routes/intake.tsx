@@ -12,11 +12,14 @@ import type { Progress } from '../workers/intake.ts'
 
 export const meta = () => [{ title: 'Intake · Keen Quill' }]
 
+/** What is shared to the application often has its address within a text. */
+const addressIn = (text: string): string => /https?:\/\/\S{1,2000}/.exec(text)?.[0] ?? ''
+
 export async function clientLoader({ request }: Route.ClientLoaderArgs) {
   const asked = new URL(request.url).searchParams
   const again = asked.get('again')
   return {
-    address: asked.get('address') ?? '',
+    address: asked.get('address') || addressIn(asked.get('text') ?? ''),
     again: again === null ? null : ((await db.sites.get(again)) ?? null),
   }
 }

@@ -6,7 +6,8 @@ import type { Route } from './+types/shelf'
 import { inventedWeb } from '../store/invented-web.ts'
 import { demoWasSeeded, putDemoOnShelf, sweepShelf } from '../shelf/demo.ts'
 import { EmptyShelf } from '../shelf/empty-shelf.tsx'
-import { fromDrop, fromPicker, isSheet } from '../shelf/dropped.ts'
+import { useOpenedFiles } from '../offline/opened-files.ts'
+import { fromDrop, fromFiles, fromPicker, isSheet } from '../shelf/dropped.ts'
 import { SheetDialog } from '../intake/sheet-dialog.tsx'
 import { useLookAtAddress } from '../intake/look-at.ts'
 import { InventedWeb } from '../shelf/invented-web.tsx'
@@ -28,7 +29,8 @@ export const meta = () => [{ title: 'Shelf · Keen Quill' }]
 export const loader = () => ({ demo: process.env.KEEN_QUILL_DEMO === '1' })
 
 export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  const { demo } = await serverLoader()
+  // Without the server the shelf opens all the same.
+  const { demo } = await serverLoader().catch(() => ({ demo: false }))
   await sweepShelf()
   const seed = demo && !(await demoWasSeeded())
   // A demo whose putting on the shelf was cut off is about to be replaced: nobody should open it before.
@@ -97,6 +99,10 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
     if (picked.kind === 'page' && isSheet(picked.file)) setSheet(picked.file)
     else setInput(picked)
   }
+  useOpenedFiles((files) => {
+    const opened = fromFiles(files)
+    if (opened) take(opened)
+  })
   const pick = (list: FileList | null) => {
     const picked = list && fromPicker(list)
     if (picked) take(picked)
@@ -194,9 +200,7 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
             <p className="font-serif text-[17px]">
               {busy ? 'Putting the demo site on the shelf …' : 'The shelf is empty.'}
             </p>
-            {!busy && (
-              <EmptyShelf onDemo={() => void submit({ intent: 'demo' }, { method: 'post' })} />
-            )}
+            {!busy && <EmptyShelf onDemo={() => void submit({ intent: 'demo' }, { method: 'post' })} />}
           </div>
         ) : (
           <ul className="mt-7">

@@ -20,7 +20,8 @@ export function fromPicker(list: FileList): IntakeInput | null {
   return fromFiles(files)
 }
 
-function fromFiles(files: File[]): IntakeInput | null {
+/** Files without a folder: one is a ZIP or a page; several are a folder of their own. */
+export function fromFiles(files: File[]): IntakeInput | null {
   const [first] = files
   if (!first) return null
   if (files.length === 1) return isZip(first) ? { kind: 'zip', file: first } : { kind: 'page', file: first }
