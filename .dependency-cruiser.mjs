@@ -12,6 +12,7 @@ const core = [
   ['page/read', '^core/page/read/'],
   ['page/splice', '^core/page/splice/'],
   ['page/edits', '^core/page/edits/'],
+  ['page/still', '^core/page/still/'],
   ['page', '^core/page/[^/]+$'],
   ['headings', '^core/headings/'],
   ['structured-data', '^core/structured-data/'],

@@ -15,7 +15,8 @@ function contentSecurityPolicy(nonce: string): string {
     `script-src 'self' 'nonce-${nonce}'`,
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' data: blob:",
-    "font-src 'self'",
+    // A page that is looked at brings its own fonts as data.
+    "font-src 'self' data:",
     "connect-src 'self'",
     "worker-src 'self'",
     "object-src 'none'",

@@ -8,6 +8,7 @@ import { defaultStyle, type HouseStyle } from '../core/rules/house-style.ts'
 import { noMoves } from '../core/site/moves.ts'
 import { filePage, type PageId, type PageIdentity } from '../core/site/page-identity.ts'
 import { emptyIndex } from '../core/site/site-index.ts'
+import { sizesOnDemand } from '../core/site/file-sizes.ts'
 import { styleOf, templatesOf, type Decisions } from '../core/work/decisions.ts'
 import { sourceFacts } from '../core/work/page-proof.ts'
 import { filesFromRoot, settleMoves, slugsOf, type SiteSetting } from '../core/work/setting.ts'
@@ -51,6 +52,8 @@ export function siteOf(files: SiteFiles, { baseUrl, date, style }: SiteOptions):
     )
   const paths = new Set(files.paths)
   const ofPages = new Set([...pages.values()].map(({ file }) => file))
+  const otherFiles = files.paths.filter((path) => !ofPages.has(path))
+  const others = new Set(otherFiles)
   const [first = ''] = files.paths
   const root =
     project?.site.root ??
@@ -59,6 +62,8 @@ export function siteOf(files: SiteFiles, { baseUrl, date, style }: SiteOptions):
     index: emptyIndex(base, whole, [], {
       pages: pages.values(),
       ...project?.addresses,
+      // Of pages that were fetched, no other files are at hand.
+      sizes: sizesOnDemand((path) => (others.has(path) ? readOrNull(files, path) : null)),
       // A project says whether it has them marked; whoever asks for files alone asks for all there is.
       marksMentions: project === null || ofSite.mentions === true,
     }),
@@ -76,7 +81,7 @@ export function siteOf(files: SiteFiles, { baseUrl, date, style }: SiteOptions):
     whole,
     pages,
     inOrder: [...pages.values()],
-    otherFiles: files.paths.filter((path) => !ofPages.has(path)),
+    otherFiles,
     decisionsOf: (id) => project?.work.get(id) ?? {},
     read(page) {
       const fetched = page.file === null ? project?.fetched.get(page.id) : undefined
@@ -105,6 +110,14 @@ export function siteOf(files: SiteFiles, { baseUrl, date, style }: SiteOptions):
   }
   decide(site, site.decisionsOf)
   return site
+}
+
+function readOrNull(files: SiteFiles, path: string): Uint8Array | null {
+  try {
+    return files.read(path)
+  } catch {
+    return null
+  }
 }
 
 /** All files of the site by id and path from the root. */

@@ -10,6 +10,7 @@ import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { writeTable } from '../core/exchange/csv.ts'
 import { encode } from '../core/page/source/encoding.ts'
+import { dusk } from './dusk.ts'
 import { defaultStyle, writeHouseStyle } from '../core/rules/house-style.ts'
 import { addressOf } from '../core/addresses/addresses.ts'
 
@@ -186,12 +187,13 @@ export function demoFiles(): Map<string, Uint8Array> {
         ),
       ),
     ],
+    ['site/img/dusk.png', dusk()],
     [
       'house-style.json',
       text(
         writeHouseStyle({
           ...defaultStyle,
-          limits: { ...defaultStyle.limits, textShortest: 40, headingGap: 100 },
+          limits: { ...defaultStyle.limits, textShortest: 40, headingGap: 100, pageHeaviest: 500 },
           rules: { 'heading-keyword-h2': 'off', 'data-none': 'off' },
           addresses: [
             { match: '/courses/*', rules: { 'data-none': 'nit' } },

@@ -3,6 +3,7 @@ import Dexie, { type EntityTable, type Table } from 'dexie'
 import type { OutlineItem } from '../../core/headings/template-rules.ts'
 import type { Decisions, LogEntry, PageState } from '../../core/work/decisions.ts'
 import type { Encoding, DeclaredBy } from '../../core/page/source/encoding.ts'
+import type { FileSize } from '../../core/site/file-sizes.ts'
 import type { PageId, PageIdentity } from '../../core/site/page-identity.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
 import { declareVersions } from './migrations.ts'
@@ -69,6 +70,11 @@ export interface FileRecord {
   path: string
   bytes: Uint8Array
 }
+/** How large a file is that is no page: apart from its bytes, so that a site opens without them. */
+export interface FileSizeRecord extends FileSize {
+  site: string
+  path: string
+}
 /** What is known of a site's addresses beside its pages': what its sitemap lists, and what is there and no page. */
 export interface AddressesRecord {
   site: string
@@ -130,6 +136,7 @@ export class Store extends Dexie {
   declare ledger: Table<RowRecord, [string, PageId]>
   declare pages: Table<PageRecord, [string, PageId]>
   declare files: Table<FileRecord, [string, string]>
+  declare fileSizes: Table<FileSizeRecord, [string, string]>
   declare decisions: Table<WorkRecord, [string, PageId]>
   declare log: EntityTable<LogRecord, 'id'>
   declare pageOutlines: Table<OutlineRecord, [string, PageId]>
@@ -152,8 +159,19 @@ export const firstOf = ({ id, first }: Pick<SiteRecord, 'id' | 'first'>): string
 
 /** Takes one state of a site out of the store with everything that belongs to it. */
 export async function removeSite(id: string, store: Store = db): Promise<void> {
-  const { ledger, pages, pageOutlines, files, decisions, log, addresses, again, snapshots } = store
-  const ofSite = [ledger, pages, pageOutlines, files, decisions, log, addresses, again, snapshots] as Table[]
+  const { ledger, pages, pageOutlines, files, fileSizes, decisions, log, addresses, again, snapshots } = store
+  const ofSite = [
+    ledger,
+    pages,
+    pageOutlines,
+    files,
+    fileSizes,
+    decisions,
+    log,
+    addresses,
+    again,
+    snapshots,
+  ] as Table[]
   await store.transaction('rw', [store.sites, ...ofSite], async () => {
     await store.sites.delete(id)
     for (const table of ofSite) await table.where('site').equals(id).delete()

@@ -1,6 +1,7 @@
 /** Every version of the store that a browser may hold, and how one becomes the next. Never edit one that was shipped. */
 import type Dexie from 'dexie'
 import type { Transaction } from 'dexie'
+import { fileSizeOf } from '../../core/site/file-sizes.ts'
 import { addressOf } from '../../core/addresses/addresses.ts'
 import { filePage } from '../../core/site/page-identity.ts'
 
@@ -44,6 +45,42 @@ export function declareVersions(store: Dexie): void {
         }),
     )
   store.version(6).stores({ answers: 'key, date' })
+  store.version(7).stores({ fileSizes: '[site+path], site' }).upgrade(measureFiles)
+}
+
+/** Sizes of the files that were taken in before they were kept, and how much room each site takes. */
+async function measureFiles(transaction: Transaction): Promise<void> {
+  const total = new Map<string, number>()
+  const count = (site: string, bytes: number) => void total.set(site, (total.get(site) ?? 0) + bytes)
+  await inTurn(transaction, 'files', async (records) => {
+    const sizes = records.map(({ site, path, bytes }) => {
+      count(site, (bytes as Uint8Array).length)
+      return { site, path, ...fileSizeOf(path, bytes as Uint8Array) }
+    })
+    await transaction.table('fileSizes').bulkAdd(sizes)
+  })
+  await inTurn(transaction, 'pages', async (records) => {
+    for (const { site, bytes } of records) count(site, (bytes as Uint8Array).length)
+  })
+  await transaction
+    .table('sites')
+    .toCollection()
+    .modify((site: { id: string; bytes?: number }) => void (site.bytes ??= total.get(site.id) ?? 0))
+}
+
+/** Does something with every record of a table, a few at a time. */
+async function inTurn(
+  transaction: Transaction,
+  table: string,
+  work: (records: Stored[]) => Promise<void>,
+): Promise<void> {
+  const keys = await transaction.table(table).toCollection().primaryKeys()
+  for (let i = 0; i < keys.length; i += AT_ONCE) {
+    const records = (await transaction.table(table).bulkGet(keys.slice(i, i + AT_ONCE))) as (
+      Stored | undefined
+    )[]
+    await work(records.filter((record) => record !== undefined))
+  }
 }
 
 type Stored = Record<string, unknown> & { site: string; path: string }
@@ -85,11 +122,7 @@ async function bringOver(
   to: string,
   asNow: (record: Stored) => Record<string, unknown>,
 ): Promise<void> {
-  const keys = await transaction.table(from).toCollection().primaryKeys()
-  for (let i = 0; i < keys.length; i += AT_ONCE) {
-    const records = (await transaction.table(from).bulkGet(keys.slice(i, i + AT_ONCE))) as (
-      Stored | undefined
-    )[]
-    await transaction.table(to).bulkAdd(records.flatMap((record) => (record ? [asNow(record)] : [])))
-  }
+  await inTurn(transaction, from, async (records) => {
+    await transaction.table(to).bulkAdd(records.map(asNow))
+  })
 }

@@ -10,6 +10,7 @@ import * as dataSite from './data-site.ts'
 import * as desk from './desk.ts'
 import * as galley from './galley.ts'
 import * as handOff from './hand-off.ts'
+import * as phone from './phone.ts'
 import * as progress from './progress.ts'
 import * as merge from './merge.ts'
 import * as review from './review.ts'
@@ -33,6 +34,7 @@ const api = {
   ...approval,
   ...handOff,
   ...structure,
+  ...phone,
   ...review,
   ...merge,
   ...progress,

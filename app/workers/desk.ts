@@ -10,6 +10,7 @@ import type { Rule, SiteMark } from '../../core/rules/rule.ts'
 import { auditSite, ruleOf } from '../../core/rules/runner.ts'
 import { noMoves } from '../../core/site/moves.ts'
 import { filePage, type PageId, type PageIdentity } from '../../core/site/page-identity.ts'
+import type { FileSizes } from '../../core/site/file-sizes.ts'
 import { emptyIndex, updateIndex } from '../../core/site/site-index.ts'
 import { commonSuffix } from '../../core/wording/patterns.ts'
 import type { DraftedTake } from '../../core/wording/takes.ts'
@@ -69,11 +70,12 @@ const sinceAudit10 = ({ title, description }: RowRecord): Partial<RowRecord> => 
 export async function openSite(siteId: string, today: string, later = false): Promise<Opened | null> {
   const site = await db.sites.get(siteId)
   if (!site || site.status !== 'ready') return null
-  const [rows, work, filePaths, known] = await Promise.all([
+  const [rows, work, filePaths, known, sizes] = await Promise.all([
     db.ledger.where('site').equals(siteId).toArray(),
     db.decisions.where('site').equals(siteId).toArray(),
     db.files.where('site').equals(siteId).primaryKeys(),
     db.addresses.get(siteId),
+    db.fileSizes.where('site').equals(siteId).toArray(),
   ])
   const pages = await identitiesOf(site, rows)
   const decided = new Map(work.map((w) => [w.page, w.decisions]))
@@ -84,6 +86,7 @@ export async function openSite(siteId: string, today: string, later = false): Pr
     pages,
     filePaths.map(([, path]) => path),
     known,
+    new Map(sizes.map(({ path, bytes, image }) => [path, { bytes, image }])),
   )
   setCurrent(open)
   const { setting } = open
@@ -148,13 +151,14 @@ function openOf(
   pages: Map<PageId, PageIdentity>,
   otherFiles: string[],
   known: AddressesRecord | undefined,
+  sizes: FileSizes,
 ): Open {
   const { base, root, name, whole } = site
   const files = filesFromRoot(pages.values(), otherFiles, { root, base })
   return {
     site,
     setting: {
-      index: emptyIndex(base, whole, files, { pages: pages.values(), ...known }),
+      index: emptyIndex(base, whole, files, { pages: pages.values(), ...known, sizes }),
       style: styleOf(decisions),
       date,
       name,

@@ -4,6 +4,7 @@ import { readProject } from '../../core/exchange/project.ts'
 import type { Outcome } from '../../core/page/read/boundary.ts'
 import { noMoves } from '../../core/site/moves.ts'
 import { filePage, pathOf, type PageId, type PageIdentity } from '../../core/site/page-identity.ts'
+import { noFileSizes, type FileSize, type FileSizes } from '../../core/site/file-sizes.ts'
 import { emptyIndex } from '../../core/site/site-index.ts'
 import { styleOf, templatesOf, type Decisions } from '../../core/work/decisions.ts'
 import { runOverPages } from '../../core/work/run.ts'
@@ -78,10 +79,20 @@ export async function takeIn(
   const others = found.paths.filter((path) => !ofPages.has(path))
   const total = identities.length + others.length
   const decisionsOf = (page: PageId): Decisions => found.work?.get(page) ?? {}
-  const setting = settingOf(site, given.today, identities, others, decisionsOf, found.addresses)
+  const sizes = new Map<string, FileSize>()
+  const setting = settingOf(site, given.today, identities, others, decisionsOf, found.addresses, sizes)
   const stopped = () => cancelled.has(given.ticket)
   try {
     const written = recordWriter(site)
+    // Files first: a page is judged by what it weighs with them.
+    for (const [n, path] of others.entries()) {
+      if (stopped()) throw new Cancelled()
+      progress({ done: n, of: total, now: path })
+      const { files, failed } = await found.read([path])
+      for (const one of failed) site.unread.push(one)
+      const bytes = files.get(path)
+      if (bytes) sizes.set(path, await written.file(path, bytes))
+    }
     const done = await runOverPages(
       {
         setting,
@@ -94,7 +105,7 @@ export async function takeIn(
       },
       {
         stopped,
-        progress: (page, n) => progress({ done: n, of: total, now: pathOf(page) }),
+        progress: (page, n) => progress({ done: others.length + n, of: total, now: pathOf(page) }),
         async onPage(page, judged) {
           if (judged.ok) await written.page(page, judged.value)
           else {
@@ -106,14 +117,6 @@ export async function takeIn(
       },
     )
     if (!done) throw new Cancelled()
-    for (const [n, path] of others.entries()) {
-      if (stopped()) throw new Cancelled()
-      progress({ done: identities.length + n, of: total, now: path })
-      const { files, failed } = await found.read([path])
-      for (const one of failed) site.unread.push(one)
-      const bytes = files.get(path)
-      if (bytes) await written.file(path, bytes)
-    }
     await written.end()
     if (site.pages === 0) {
       await removeSite(id)
@@ -162,11 +165,12 @@ export function settingOf(
   others: readonly string[],
   decisionsOf: (page: PageId) => Decisions,
   known: Pending['addresses'],
+  sizes: FileSizes = noFileSizes,
 ): SiteSetting {
   const { base, root, name, whole } = site
   const files = filesFromRoot(identities, others, { root, base })
   const setting: SiteSetting = {
-    index: emptyIndex(base, whole, files, { pages: identities, ...known }),
+    index: emptyIndex(base, whole, files, { pages: identities, ...known, sizes }),
     style: styleOf(decisionsOf('')),
     name,
     base,

@@ -64,8 +64,11 @@ import { sectionUnnamed } from './headings/section-unnamed.ts'
 import { imageAltFile } from './images/image-alt-file.ts'
 import { imageAltLong } from './images/image-alt-long.ts'
 import { imageAlt } from './images/image-alt.ts'
+import { imageHeavy } from './images/image-heavy.ts'
 import { imageKeyword } from './images/image-keyword.ts'
 import type { Rule } from './rule.ts'
+import { pageFixed } from './shell/page-fixed.ts'
+import { pageHeavy } from './shell/page-heavy.ts'
 import { shellCharset } from './shell/shell-charset.ts'
 import { shellComment } from './shell/shell-comment.ts'
 import { shellDoctype } from './shell/shell-doctype.ts'
@@ -132,6 +135,7 @@ import { keywordMany } from './text/keyword-many.ts'
 import { linkTarget } from './text/link-target.ts'
 import { linkName } from './text/link-name.ts'
 import { linkFromHome } from './text/link-from-home.ts'
+import { imageOversize } from './images/image-oversize.ts'
 import { imageUnsized } from './images/image-unsized.ts'
 import { dataFaqHome } from './structured-data/data-faq-home.ts'
 
@@ -239,6 +243,8 @@ export const catalogue: readonly Rule[] = [
   imageAltLong,
   imageKeyword,
   imageUnsized,
+  imageOversize,
+  imageHeavy,
   shellDoctype,
   shellCharset,
   shellLang,
@@ -249,6 +255,8 @@ export const catalogue: readonly Rule[] = [
   shellComment,
   shellParse,
   shellHeadSpill,
+  pageFixed,
+  pageHeavy,
   dataNone,
   dataSyntax,
   dataContext,

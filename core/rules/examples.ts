@@ -39,11 +39,12 @@ export function runExample(given: string | Example, only?: Rule, edited?: Source
   const site: SiteIndex = emptyIndex(
     base,
     true,
-    Object.keys(pages).map((p) => [p, p] as const),
+    [...Object.keys(pages), ...Object.keys(example.files ?? {})].map((p) => [p, p] as const),
     {
       pages: [{ id: path, url, file: null, served, partial: null }],
       sitemap: example.sitemap ?? null,
       marksMentions: true,
+      sizes: new Map(Object.entries(example.files ?? {})),
     },
   )
   const style = example.style === undefined ? defaultStyle : styleOf(example.style)

@@ -29,6 +29,8 @@ export interface Limits {
   keywordDensest: number
   altLongest: number
   keywordsMost: number
+  imageHeaviest: number
+  pageHeaviest: number
 }
 
 /** What each limit is, in words, with its unit and where its figure comes from. */
@@ -113,6 +115,18 @@ export const limitsExplained: { key: keyof Limits; name: string; unit: string; b
     unit: 'phrases',
     basis: 'Common practice, no source: two or three are enough.',
   },
+  {
+    key: 'imageHeaviest',
+    name: 'Image file, at most',
+    unit: 'kB',
+    basis: 'Common practice, no source: on a phone’s connection a heavier one is waited for.',
+  },
+  {
+    key: 'pageHeaviest',
+    name: 'Page with its own files, at most',
+    unit: 'kB',
+    basis: 'Common practice, no source; style sheets, scripts and images, as far as the site has them.',
+  },
 ]
 
 /** What the house style asks of pages whose address matches; the rest is as for the whole site. */
@@ -179,6 +193,8 @@ export const defaultStyle: HouseStyle = {
     keywordDensest: 3,
     altLongest: 125,
     keywordsMost: 5,
+    imageHeaviest: 200,
+    pageHeaviest: 2_000,
   },
   slots: defaultSlots,
   eye: defaultEye,

@@ -4,6 +4,7 @@ import type { Measured, Role } from '../measure/snippet.ts'
 import type { Draft, Edit } from '../page/edits/draft.ts'
 import type { Need, PageFacts, Place } from '../page/read/facts.ts'
 import type { Served } from '../page/source/served.ts'
+import type { FileSize } from '../site/file-sizes.ts'
 import type { PageId } from '../site/page-identity.ts'
 import type { SiteIndex } from '../site/site-index.ts'
 import type { HouseStyle, Severity } from './house-style.ts'
@@ -88,6 +89,8 @@ export interface Example {
   served?: Partial<Served>
   /** Addresses that the site's sitemap lists. */
   sitemap?: string[]
+  /** Files of the site that are no pages, by path, with their sizes. */
+  files?: Record<string, FileSize>
 }
 export interface MarkedExample extends Example {
   /** What stands at the mark's place, from its start; null for a mark on the page as a whole. */

@@ -1,5 +1,6 @@
 /** What rules about the whole site read: built from the pages' facts and brought up to date page by page. */
 import type { PageId, PageIdentity } from './page-identity.ts'
+import { noFileSizes, type FileSizes } from './file-sizes.ts'
 import type { Keyword } from '../words/match.ts'
 import { fold, withoutLastPart } from '../strings.ts'
 import { descriptionOf, outlineOf, titleOf, whyNotIndexable, type PageFacts } from '../page/read/facts.ts'
@@ -74,6 +75,8 @@ export interface SiteIndex {
   sitemap: ReadonlySet<string> | null
   /** Whether mentions of other pages’ keywords without a link are marked, which compares every page with every keyword. */
   marksMentions: boolean
+  /** Of the files that are no pages. */
+  sizes: FileSizes
 }
 
 /** The page or file at an address of the site, though a redirect lead there; undefined where there is none. */
@@ -226,6 +229,7 @@ export interface Beside {
   files?: Iterable<string>
   /** Whether mentions without a link are marked. */
   marksMentions?: boolean
+  sizes?: FileSizes
 }
 
 /**
@@ -236,7 +240,13 @@ export function emptyIndex(
   base: string,
   whole: boolean,
   files: Iterable<readonly [PageId, string]>,
-  { pages = [], sitemap = null, files: noPages = [], marksMentions = false }: Beside = {},
+  {
+    pages = [],
+    sitemap = null,
+    files: noPages = [],
+    marksMentions = false,
+    sizes = noFileSizes,
+  }: Beside = {},
 ): SiteIndex {
   const queries = new Map<string, PageId>()
   const redirects = new Map<string, PageId>()
@@ -265,6 +275,7 @@ export function emptyIndex(
     throughRedirect: new Map(),
     sitemap: sitemap && new Set([...sitemap].map(queryKey)),
     marksMentions,
+    sizes,
   }
 }
 

@@ -30,7 +30,7 @@ import { pageProof, sourceFacts } from './page-proof.ts'
 import { addressesFor, type SiteSetting } from './setting.ts'
 
 /** Changes of the audit itself: rows made by an older one are made anew. */
-const AUDIT = 10
+const AUDIT = 11
 
 /** What the ledger shows of a page: its entry in the site's index, and figures of its own. */
 export interface LedgerRow extends IndexEntry {

@@ -9,6 +9,7 @@ import type { HeadAround } from './head-around.ts'
 import { SourceExcerpt } from './head-parts.tsx'
 import { CodePart, LinksPart, MetasPart } from './metas-and-links.tsx'
 import { PagePart, RobotsPart } from './page-and-robots.tsx'
+import { PhoneAndWeight } from './phone/phone-and-weight.tsx'
 import { ServedPart } from './served.tsx'
 import { BrokenPart, ImagesPart, LandmarksPart } from './structure.tsx'
 
@@ -85,6 +86,7 @@ export function HeadSheet({ session, row, view, decisions }: SheetProps) {
         <LandmarksPart {...around} />
         <ImagesPart {...around} />
         <BrokenPart {...around} />
+        <PhoneAndWeight {...around} page={page} />
       </section>
     </BesideMargin>
   )

@@ -83,6 +83,11 @@ export interface ImageFact extends Place {
   /** Whether it says how large it is drawn, by both attributes or in its style: the text does not jump when it arrives. */
   sized: boolean
   src: string
+  /** The attributes as written, trimmed; "" for none. */
+  srcset: string
+  sizes: string
+  /** The width attribute in px; null where it is none. */
+  width: number | null
   alt: string | null
   /** A name by `aria-label`, `aria-labelledby` or `title`. */
   named: boolean
@@ -113,6 +118,22 @@ export interface ControlFact extends Place {
 /** Another `link` of the head, such as a style sheet or an icon. */
 export interface RelFact extends LinkFact {
   rel: string
+  /** The media attribute; "" for none. */
+  media: string
+}
+/** A script with an address of its own. */
+export interface ScriptFact extends Place {
+  src: string
+  url: string | null
+  /** Whether nothing is drawn before it was run: it stands in the head and is not put off. */
+  blocks: boolean
+  inHead: boolean
+}
+/** A width in pixels that an element has by its attribute or its own style. */
+export interface FixedWidthFact extends Place {
+  tag: string
+  px: number
+  by: 'style' | 'attribute'
 }
 export interface DataBlock extends Place {
   /** The block's text as it stands in the source, and where it starts. */
@@ -134,6 +155,8 @@ export interface PageFacts {
   served: Served | null
   /** Length of the decoded text in UTF-16 units. */
   length: number
+  /** What the page itself weighs. */
+  bytes: number
   doctype: boolean
   charset: {
     encoding: string
@@ -154,6 +177,8 @@ export interface PageFacts {
   alternates: LinkFact[]
   /** Every other link element. */
   rels: RelFact[]
+  scripts: ScriptFact[]
+  fixedWidths: FixedWidthFact[]
   headings: HeadingFact[]
   lookAlikes: LookAlikeFact[]
   /** `section` elements without a heading and without a name. */

@@ -14,6 +14,7 @@ import {
   collectSection,
   leaveContainer,
 } from './collect/parts.ts'
+import { collectFixedWidth, collectScript } from './collect/resources.ts'
 import { INLINE, kindOf, landmarkOf, NO_HEADINGS, NOT_TEXT, SECTIONING } from './elements.ts'
 import type { PageFacts } from './facts.ts'
 import { walk, type Frame, type Visitor } from './frame.ts'
@@ -123,7 +124,10 @@ class Collector implements Visitor {
       return
     }
     collectHead(reading, node, frame.inHead)
-    if (tag === 'script') collectData(reading, node)
+    if (tag === 'script') {
+      collectData(reading, node)
+      collectScript(reading, node, frame.inHead)
+    }
     if (frame.inHead) return
     if (frame.block || tag === 'br') this.endLine(frame)
     if (page.bodyStart === null && node.place && parent?.node.tagName === 'body')
@@ -131,6 +135,7 @@ class Collector implements Visitor {
     this.enterBox(frame, tag)
     if (!frame.hidden) collectFocusable(reading, node, kind)
     collectCandidate(reading, node, frame, kind)
+    collectFixedWidth(reading, node, frame)
     if (tag === 'section') collectSection(reading, node, frame)
     if (frame.ownLandmark) collectLandmark(reading, headings, node, frame)
     else if (tag === 'article') collectArticle(reading, frame)

@@ -32,6 +32,7 @@ export function beginReading(source: Source, where: Where, parsed: Parsed): Read
     url: where.url,
     served: source.served,
     length: source.text.length,
+    bytes: source.bytes.length,
     doctype: parsed.document.childNodes.some((n) => n.nodeName === '#documentType'),
     charset: {
       encoding: source.encoding,
@@ -47,6 +48,8 @@ export function beginReading(source: Source, where: Where, parsed: Parsed): Read
     canonicals: [],
     alternates: [],
     rels: [],
+    scripts: [],
+    fixedWidths: [],
     headings: [],
     lookAlikes: [],
     unnamedSections: [],

@@ -46,7 +46,7 @@ function collectLink({ page, resolve }: Reading, node: Element, inHead: boolean)
   const link = { href, url, inHead, ...placeOf(node) }
   if (rel.includes('canonical')) page.canonicals.push(link)
   else if (rel.includes('alternate')) page.alternates.push(link)
-  else page.rels.push({ rel: rel.join(' '), ...link })
+  else page.rels.push({ rel: rel.join(' '), media: attribute(node, 'media') ?? '', ...link })
 }
 
 function textOf(node: Element): string {

@@ -4,6 +4,7 @@ import type { PageFacts } from '../facts.ts'
 import type { Frame } from '../frame.ts'
 import { attribute, type Element } from '../parse.ts'
 import { placeOf, type Reading } from '../reading.ts'
+import { widthInAttribute } from './resources.ts'
 
 export class Images {
   /** Images that name themselves by other elements, which may come later. */
@@ -21,6 +22,9 @@ export class Images {
     const image = {
       sized: isSized(node, frame.style),
       src: (attribute(node, 'src') ?? '').trim(),
+      srcset: (attribute(node, 'srcset') ?? '').trim(),
+      sizes: (attribute(node, 'sizes') ?? '').trim(),
+      width: widthInAttribute(attribute(node, 'width')),
       alt,
       named: has('aria-label') || has('title'),
       presentational: frame.role === 'presentation' || frame.role === 'none',
