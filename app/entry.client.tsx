@@ -2,7 +2,9 @@ import { startTransition, StrictMode } from 'react'
 import { hydrateRoot } from 'react-dom/client'
 import { HydratedRouter } from 'react-router/dom'
 import { NonceContext } from './nonce.ts'
+import { measureOtherFonts } from './ui/other-fonts.ts'
 
+measureOtherFonts()
 const nonce = document.querySelector<HTMLScriptElement>('script[nonce]')?.nonce ?? ''
 
 startTransition(() => {

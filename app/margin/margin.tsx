@@ -9,6 +9,7 @@ import { today } from '../session/session.ts'
 import { overEdit, type Draft, type Edit } from '../../core/page/edits/draft.ts'
 import type { Decision } from '../store/work-log.ts'
 import { EditPreview } from './edit-preview.tsx'
+import { Quoted } from '../ui/quoted.tsx'
 import { Sign } from '../ui/sign.tsx'
 import type { MarkView } from '../workers/page-view.ts'
 
@@ -179,7 +180,7 @@ function MarkText({
         <span className={mark.severity === 'blocker' ? 'text-carmine' : ''}>
           {severityNames[mark.severity]}.
         </span>{' '}
-        {mark.message}
+        <Quoted text={mark.message} />
         {mark.stoodBefore &&
           ` It was let stand before (“${mark.stoodBefore.reason}”), but what it is about has changed.`}
       </p>

@@ -1,6 +1,7 @@
 import { CUT_SIGN } from '../../core/measure/cut.ts'
 import { measure, type Role, type Screen, type Slots } from '../../core/measure/snippet.ts'
 import { foldText } from '../../core/measure/width.ts'
+import { directionOf } from '../ui/direction.ts'
 import { emphasised, sliceRuns } from './emphasis.ts'
 import { Runs } from './runs.tsx'
 
@@ -95,6 +96,7 @@ export function ResultLines({
       style={{ fontSize: slots[role][screen].size, lineHeight: `${LINE[role]}px` }}
       className={`${role === 'description' ? 'mt-1' : ''} ${colour}`}
       data-testid={`${screen}-${role}`}
+      dir={directionOf(whole)}
     >
       {placesOf(drawn.lines, whole).map(({ from, to }, i) => (
         <span key={i} className="block whitespace-pre">

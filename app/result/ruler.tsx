@@ -9,6 +9,7 @@ export function Ruler({
   px,
   fit,
   scale = 1,
+  direction = 'ltr',
 }: {
   column: number
   riskFrom: number
@@ -16,12 +17,15 @@ export function Ruler({
   fit: Fit
   /** Px on the screen for each px of the text; 1 where the text stands at true size below it. */
   scale?: number
+  /** Which way the text reads: it is measured from where it begins. */
+  direction?: 'ltr' | 'rtl'
 }) {
   const step = scale < 0.7 ? 20 : 10
   const labelled = scale < 0.7 ? 200 : 100
   const ticks = Array.from({ length: Math.floor(column / step) + 1 }, (_, i) => i * step)
   const width = column * scale
-  const reach = Math.min(px, column) * scale
+  const fromStart = (at: number) => (direction === 'rtl' ? width - at : at)
+  const reach = fromStart(Math.min(px, column) * scale)
   return (
     <div className="relative" style={{ width, height: 40 }} aria-hidden>
       {ticks
@@ -31,7 +35,7 @@ export function Ruler({
             key={t}
             className="absolute text-[11px] text-ink-3"
             style={{
-              left: t * scale,
+              left: fromStart(t * scale),
               transform: t === 0 && scale < 1 ? undefined : 'translateX(-50%)',
               top: 0,
             }}
@@ -49,8 +53,8 @@ export function Ruler({
         {ticks.map((t) => (
           <line
             key={t}
-            x1={t * scale + 0.5}
-            x2={t * scale + 0.5}
+            x1={fromStart(t * scale) + 0.5}
+            x2={fromStart(t * scale) + 0.5}
             y1={t % 100 === 0 ? 0 : t % 50 === 0 ? 3 : 6}
             y2={TALL}
             stroke="var(--sign)"
@@ -66,9 +70,17 @@ export function Ruler({
       </svg>
       <span
         className="hatched absolute opacity-70"
-        style={{ left: riskFrom * scale, width: (column - riskFrom) * scale, top: 29, height: 8 }}
+        style={{
+          [direction === 'rtl' ? 'right' : 'left']: riskFrom * scale,
+          width: (column - riskFrom) * scale,
+          top: 29,
+          height: 8,
+        }}
       />
-      <span className="absolute w-[2px] bg-carmine" style={{ left: width - 1, top: 16, height: 24 }} />
+      <span
+        className="absolute w-[2px] bg-carmine"
+        style={{ left: fromStart(width) - 1, top: 16, height: 24 }}
+      />
     </div>
   )
 }

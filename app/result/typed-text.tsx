@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { directionOf } from '../ui/direction.ts'
 import { rawOffset } from './raw-offset.ts'
 import { sliceRuns, type Run } from './emphasis.ts'
 import { Runs } from './runs.tsx'
@@ -52,7 +53,12 @@ export function TypedText({
   const at = fades ? rawOffset(text, shown.length) : text.length
   const drawn: Run[] = typing ? [{ text, weight: 'regular' }] : runs
   return (
-    <div className={`typed ${className}`} style={{ ...style, textIndent: indent }} lang={lang}>
+    <div
+      className={`typed ${className}`}
+      style={{ ...style, textIndent: indent }}
+      lang={lang}
+      dir={directionOf(text)}
+    >
       <div aria-hidden>
         {value === '' ? (
           <span className="text-faded italic">{placeholder}</span>

@@ -76,6 +76,14 @@ describe('a store of an older version', () => {
     expect(await store.files.count()).toBe(1)
     expect(await store.decisions.get(['s', ''])).toMatchObject({ decisions: { base: 'https://s.example/' } })
     expect(await store.pageOutlines.count()).toBe(version === 2 ? 1 : 0)
+    // Sizes that were not kept then are read from what is there.
+    expect(await store.fileSizes.get(['s', 'site/a.css'])).toEqual({
+      site: 's',
+      path: 'site/a.css',
+      bytes: 3,
+      image: null,
+    })
+    expect((await store.sites.get('s'))!.bytes).toBe(121 * 3)
     expect((await store.decisions.get(['s', 'site/p1.html']))?.decisions).toEqual({
       'edit:title': { value: 'Tides' },
     })

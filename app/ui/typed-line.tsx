@@ -22,6 +22,7 @@ export function TypedLine({
     <span className="min-w-0 flex-1">
       <input
         aria-label={label}
+        dir="auto"
         aria-invalid={refused !== null}
         className={`w-full border-b bg-transparent ${refused ? 'border-carmine' : 'border-rule hover:border-sign'}`}
         placeholder={placeholder}

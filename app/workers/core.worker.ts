@@ -23,6 +23,9 @@ import * as snapshots from './snapshots.ts'
 import * as suggestionMarks from './suggestion-marks.ts'
 import * as sitePages from './site-pages.ts'
 import * as openInput from './open-input.ts'
+import { measureOtherFonts } from '../ui/other-fonts.ts'
+
+measureOtherFonts()
 
 /** One intake at a time in this browser; a lock that nobody holds tells the shelf that an unfinished intake was cut off. */
 const alone = <T>(job: () => Promise<T>): Promise<T> => navigator.locks.request('keen-quill-intake', job)

@@ -59,12 +59,12 @@ describe('widths', () => {
     )
   })
   it('grow with the size and are zero for nothing', () => {
-    expect(textWidth('', 20)).toEqual({ px: 0, estimatedPx: 0 })
+    expect(textWidth('', 20)).toEqual({ px: 0, estimatedPx: 0, localPx: 0 })
     expect(textWidth('Visit the light', 20).px).toBeCloseTo(113.03, 2)
     expect(textWidth(' Visit \n the  light ', 20).px).toBe(textWidth('Visit the light', 20).px)
   })
   it('that are estimated say so', () => {
-    expect(textWidth('灯台', 20)).toEqual({ px: 40, estimatedPx: 40 })
+    expect(textWidth('灯台', 20)).toEqual({ px: 40, estimatedPx: 40, localPx: 0 })
     expect(textWidth('Light 😀', 20).estimatedPx).toBeCloseTo(24.96)
     expect(textWidth('Ёлка ñ Łódź Ω', 20).estimatedPx).toBe(0)
   })

@@ -43,6 +43,8 @@ export interface Measured {
   px: number
   /** How much of `px` is estimated because the font lacks the characters. */
   estimatedPx: number
+  /** How much of `px` was measured in another font, which this browser has and others may not. */
+  localPx: number
   wide: SlotResult
   narrow: SlotResult
 }
@@ -89,14 +91,16 @@ export function measure(text: string, role: Role, slots: Slots = defaultSlots): 
 
 function measureAnew(text: string, role: Role, slots: Slots): Measured {
   const { wide, narrow } = slots[role]
-  const { px, estimatedPx } = textWidth(text, wide.size)
+  const { px, estimatedPx, localPx } = textWidth(text, wide.size)
   return {
     text,
     graphemes: countGraphemes(text),
     px,
     estimatedPx,
-    wide: intoSlot(text, wide, px, estimatedPx),
-    narrow: intoSlot(text, narrow, px, estimatedPx),
+    localPx,
+    // Readers may have another font: as little is certain as of an estimate.
+    wide: intoSlot(text, wide, px, estimatedPx + localPx),
+    narrow: intoSlot(text, narrow, px, estimatedPx + localPx),
   }
 }
 
@@ -104,7 +108,7 @@ function measureAnew(text: string, role: Role, slots: Slots): Measured {
 export function wideTitleFit(text: string, slots: Slots): Fit {
   const { column, size, lines = 1, riskPx } = slots.title.wide
   if (lines > 1) return measure(text, 'title', slots).wide.state
-  const { px, estimatedPx } = textWidth(text, size)
+  const { px, estimatedPx, localPx } = textWidth(text, size)
   if (px > column + 1 / 64) return 'cut'
-  return px > riskPx - estimatedPx * ESTIMATE_SLACK ? 'at-risk' : 'fits'
+  return px > riskPx - (estimatedPx + localPx) * ESTIMATE_SLACK ? 'at-risk' : 'fits'
 }

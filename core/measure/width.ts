@@ -9,10 +9,23 @@ import table from './widths.generated.json' with { type: 'json' }
 
 export type Weight = 'regular' | 'bold'
 
-/** px: width in CSS pixels. estimatedPx: how much of it comes from characters that the font does not cover. */
+/**
+ * px: width in CSS pixels. estimatedPx: how much of it is estimated, because the font does not cover the characters.
+ * localPx: how much was measured in another font, which this browser has and others may not.
+ */
 export interface Width {
   px: number
   estimatedPx: number
+  localPx: number
+}
+
+/** Where each grapheme of a run that the font lacks ends, in em from the run's start; null where no other font has them. */
+export type OtherFonts = (clusters: readonly string[], weight: Weight) => Float64Array | null
+let otherFonts: OtherFonts | null = null
+
+/** What measures characters that the font lacks; without it, or with null, they are estimated. The host's to say, once. */
+export function measureOtherFontsBy(measurer: OtherFonts | null): void {
+  otherFonts = measurer
 }
 
 const UNCOVERED = -1
@@ -146,6 +159,7 @@ export interface Prefixes {
   /** `joints[i]`: the kerning, in px, between the grapheme before and grapheme i; a font puts it on the first of the two. */
   joints: Float64Array
   estimatedPx: number
+  localPx: number
 }
 
 export function prefixWidths(text: string, size: number, weight: Weight = 'regular'): Prefixes {
@@ -156,10 +170,12 @@ export function prefixWidths(text: string, size: number, weight: Weight = 'regul
   const scale = size / UPEM
   let units = 0
   let estimated = 0
+  let local = 0
   let previous = 0
   let current: number = Script.common
   for (let i = 0; i < clusters.length; i++) {
     const cluster = clusters[i]!
+    const unitsBefore = units
     let uncovered = false
     for (let k = 0; k < cluster.length; k++) {
       const cp = cluster.charCodeAt(k)
@@ -185,15 +201,37 @@ export function prefixWidths(text: string, size: number, weight: Weight = 'regul
       if (width > 0 || !combining.test(cluster[k]!)) previous = cp
     }
     if (uncovered) {
-      const em = estimateEm(cluster) * UPEM
-      units += em
-      estimated += em
+      units = unitsBefore
+      // Letters join in such a run: it is measured as one.
+      let end = i + 1
+      if (otherFonts) while (end < clusters.length && isUncovered(clusters[end]!, advance)) end++
+      const ends = otherFonts?.(clusters.slice(i, end), weight)
+      if (ends) {
+        ends.forEach((em, n) => (edges[i + n + 1] = (units + em * UPEM) * scale))
+        const run = ends[ends.length - 1]! * UPEM
+        units += run
+        local += run
+        i = end - 1
+      } else {
+        const em = estimateEm(cluster) * UPEM
+        units += em
+        estimated += em
+      }
       previous = 0
       current = Script.other
     }
     edges[i + 1] = units * scale
   }
-  return { clusters, edges, joints, estimatedPx: estimated * scale }
+  return { clusters, edges, joints, estimatedPx: estimated * scale, localPx: local * scale }
+}
+
+/** Whether the font lacks a character of a grapheme. */
+function isUncovered(cluster: string, advance: Int16Array): boolean {
+  for (let k = 0; k < cluster.length; k++) {
+    const cp = cluster.charCodeAt(k)
+    if (!isTransparent(cp) && cp !== ZWNJ && advance[cp] === UNCOVERED) return true
+  }
+  return false
 }
 
 /** Units of a text of which every character is covered and has ink; -1 where that does not hold. The same sum as below, without its arrays. */
@@ -217,23 +255,25 @@ function plainUnits(text: string, { advance, left, right, kern, columns }: Weigh
   return units
 }
 
-/** The width of a text on one line, in px at `size` px. White space is folded first; unknown glyphs are estimated. */
+/** The width of a text on one line, in px at `size` px. White space is folded first; what the font lacks is measured otherwise, or estimated. */
 export function textWidth(text: string, size: number, weight: Weight = 'regular'): Width {
   const folded = foldText(text)
   const units = plainUnits(folded, tables[weight])
-  if (units >= 0) return { px: ceil64((units * size) / UPEM), estimatedPx: 0 }
-  const { edges, estimatedPx } = prefixWidths(folded, size, weight)
-  return { px: ceil64(edges[edges.length - 1]!), estimatedPx }
+  if (units >= 0) return { px: ceil64((units * size) / UPEM), estimatedPx: 0, localPx: 0 }
+  const { edges, estimatedPx, localPx } = prefixWidths(folded, size, weight)
+  return { px: ceil64(edges[edges.length - 1]!), estimatedPx, localPx }
 }
 
 /** Runs of different weight on one line: the sum of the runs, for there is no kerning across them. Runs keep their spaces. */
 export function runsWidth(runs: { text: string; weight: Weight }[], size: number): Width {
   let px = 0
   let estimatedPx = 0
+  let localPx = 0
   for (const run of runs) {
     const prefixes = prefixWidths(run.text.normalize('NFC'), size, run.weight)
     px += ceil64(prefixes.edges[prefixes.edges.length - 1]!)
     estimatedPx += prefixes.estimatedPx
+    localPx += prefixes.localPx
   }
-  return { px, estimatedPx }
+  return { px, estimatedPx, localPx }
 }

@@ -24,6 +24,7 @@ import { compareConformance, killedWhileWriting } from './hardening.ts'
 import { checkProgress } from './progress.ts'
 import { matchReturns, readOfficeFiles } from './returned.ts'
 import { partsUnderParallel } from './scale.ts'
+import { measureScripts } from './scripts.ts'
 import { redirectsOnServers } from './servers.ts'
 
 const root = join(import.meta.dirname, '../..')
@@ -360,7 +361,7 @@ function comparePhrases(lang: string, texts: readonly string[], stems: ReadonlyM
 /**
  * `npm run check-real structure` looks at structure alone, `application` at what the application takes in, `conformance` at
  * the whole page's HTML, `killed` at a command and a browser that are killed, `servers` at redirects as two servers read them, `progress` at
- * effects that are known, `scale` at an audit in parts, `returns` at pages taken in again, `sheets` at office files,
+ * effects that are known, `scale` at an audit in parts, `returns` at pages taken in again, `scripts` at widths in other scripts, `sheets` at office files,
  * `stems` at word forms and phrases.
  */
 const part = process.argv[2]
@@ -393,6 +394,7 @@ if (!part || part === 'returns') matchReturns(check)
 if (!part || part === 'progress') checkProgress(check)
 if (!part || part === 'scale') partsUnderParallel(check)
 if (!part || part === 'servers') await redirectsOnServers(check)
+if (!part || part === 'scripts') await measureScripts(check)
 if (!part || part === 'sheets') await readOfficeFiles(check)
 if (part && part !== 'structure' && part !== 'application') finish()
 const server = await serve(4473)

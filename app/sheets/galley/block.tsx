@@ -70,6 +70,7 @@ export function Block({
           <textarea
             autoFocus
             aria-label={name}
+            dir="auto"
             className="block field-sizing-content w-full resize-none border-l-2 border-quill bg-paper-2 pl-3 outline-offset-2"
             value={value}
             rows={1}
@@ -95,6 +96,7 @@ export function Block({
             role="button"
             tabIndex={0}
             aria-label={`${name}${isReadOnly ? ', read-only' : ', edit'}`}
+            dir="auto"
             className={`-ml-3 cursor-text border-l-2 border-transparent pl-3 whitespace-pre-line hover:border-rule ${isReadOnly ? 'cursor-default text-ink-2' : ''}`}
             onClick={begin}
             onKeyDown={(e) => {

@@ -102,6 +102,7 @@ export function OutlineRow({
             </span>
           )}
           <span
+            dir="auto"
             className={`truncate font-serif leading-[30px] ${line.text === '' ? 'text-carmine italic' : !heading ? 'text-ink-2 italic' : dim ? 'text-ink-2' : ''} ${line.hidden ? 'line-through decoration-dotted' : ''} ${line.hasKeyword ? 'underline decoration-quill decoration-1 underline-offset-4' : ''}`}
             style={{ fontSize: size }}
           >
@@ -136,6 +137,7 @@ function HeadingInput({ text, onDone }: { text: string; onDone(text: string | nu
     <input
       ref={input}
       aria-label="The heading’s words"
+      dir="auto"
       defaultValue={text}
       size={Math.max(12, text.length)}
       className="border-b border-ink bg-paper font-serif text-[16px]"

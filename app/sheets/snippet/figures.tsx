@@ -3,6 +3,7 @@ import type { Measured } from '../../../core/measure/snippet.ts'
 import { foldText } from '../../../core/measure/width.ts'
 import { boldExtra, type Run } from '../../result/emphasis.ts'
 import { copyText } from '../../ui/copy.ts'
+import { Quoted } from '../../ui/quoted.tsx'
 import type { PageView } from '../../workers/page-view.ts'
 
 /** Which tokens stand in the wording, and with what they are filled. */
@@ -93,7 +94,7 @@ export function NarrowFigures({
     <span className="block">
       {name} <span className={narrow.state === 'cut' ? 'font-semibold text-carmine' : ''}>{words}</span>
       {limit !== undefined && ` (${Math.round(px)} of ${limit} px)`}
-      {narrow.cut && `; lost: “${shortened(narrow.lost.trim())}”`}
+      {narrow.cut && <Quoted text={`; lost: “${shortened(narrow.lost.trim())}”`} />}
     </span>
   )
 }
@@ -114,7 +115,7 @@ export function Figures({
   limit: number
   testId: string
 }) {
-  const { wide, px, graphemes, estimatedPx } = measured
+  const { wide, px, graphemes, estimatedPx, localPx } = measured
   const lastWord = wide.shown.split(' ').at(-1)
   const extra = Math.round(boldExtra(runs, size))
   return (
@@ -128,14 +129,19 @@ export function Figures({
         {Math.round(px)} px
       </strong>
       {extra > 0 && <span className="text-ink-3"> +{extra} bold</span>}
-      {estimatedPx > 0 && ' (estimated)'}
-      {wide.state === 'cut'
-        ? `, cut after “${lastWord}”`
-        : wide.state === 'at-risk'
-          ? `, at risk: near ${limit}`
-          : px > 0
-            ? ', fits'
-            : ''}
+      {estimatedPx > 0 && ` (${Math.round(estimatedPx)} estimated)`}
+      {localPx > 0 && (
+        <span title="The font of results does not have these characters; a browser takes another one for them, and readers may have a different one.">
+          {` (${Math.round(localPx)} in this browser’s own font)`}
+        </span>
+      )}
+      {wide.state === 'cut' ? (
+        <Quoted text={`, cut after “${lastWord}”`} />
+      ) : wide.state === 'at-risk' ? (
+        `, at risk: near ${limit}`
+      ) : (
+        px > 0 && ', fits'
+      )}
       <span className="ml-3">{graphemes} characters</span>
     </p>
   )

@@ -2,6 +2,7 @@ import { shownAddress } from '../../../core/addresses/addresses.ts'
 import { DrawnResult } from '../../result/drawn-result.tsx'
 import { FurnitureLine } from '../../result/furniture.tsx'
 import { Ruler } from '../../result/ruler.tsx'
+import { directionOf } from '../../ui/direction.ts'
 import type { SheetProps } from '../sheet-props.ts'
 import type { DraftedResult } from './drafted-result.ts'
 import { NarrowFigures } from './figures.tsx'
@@ -26,6 +27,7 @@ export function NarrowResult({
           riskFrom={title.narrow.riskPx}
           px={drafted.narrowReach}
           fit={measured.title.narrow.state}
+          direction={directionOf(filled.title)}
         />
       </div>
       <DrawnResult

@@ -3,6 +3,7 @@ import { textWidth } from '../../../core/measure/width.ts'
 import { FurnitureLine, FurnitureQuestions, FurnitureSwitches } from '../../result/furniture.tsx'
 import { Ruler } from '../../result/ruler.tsx'
 import { TypedText } from '../../result/typed-text.tsx'
+import { directionOf } from '../../ui/direction.ts'
 import type { SheetProps } from '../sheet-props.ts'
 import { AddressTrail } from './address.tsx'
 import type { DraftedResult } from './drafted-result.ts'
@@ -46,6 +47,7 @@ export function WideResult({
           riskFrom={slots.title.wide.riskPx}
           px={measured.title.px}
           fit={measured.title.wide.state}
+          direction={directionOf(filled.title)}
         />
       </div>
       <div className="result" lang={lang ?? undefined} style={{ width: slots.title.wide.column }}>
@@ -67,10 +69,10 @@ export function WideResult({
             onLeave={() => void session.blur()}
           />
         </div>
-        <div data-anchor="description" className="relative mt-1.5">
+        <div data-anchor="description" className="relative mt-1.5" dir={directionOf(filled.description)}>
           {lead !== '' && filled.description !== '' && (
             <span
-              className="absolute top-0 left-0 whitespace-pre text-ink-2"
+              className="absolute start-0 top-0 whitespace-pre text-ink-2"
               style={{ fontSize: size, lineHeight: `${LINE.description}px` }}
             >
               {lead}

@@ -26,7 +26,7 @@ export function PhoneAndWeight(around: HeadAround & { page: string }) {
       <Drawer
         id="phone-and-weight"
         title="Phone and weight"
-        summary="how the page looks on a phone, what is too small to read or tap, what weighs most"
+        summary="how the page looks on a phone, and what weighs most"
       >
         <Opened {...around} />
       </Drawer>
