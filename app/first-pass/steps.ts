@@ -1,6 +1,7 @@
 /** The steps that take one page from phrase to review: what each is for, what good looks like, and where it is done. */
 import type { LedgerRow } from '../../core/work/evaluate.ts'
 import { draftOf, keywordsOf, phrasesOf, type Decisions } from '../../core/work/decisions.ts'
+import { isQuestion } from '../../core/words/questions.ts'
 import { plural } from '../ui/plural.ts'
 
 export const stepIds = [
@@ -129,7 +130,10 @@ export const steps: Record<StepId, Step> = {
     place: 'Galley',
     to: desk('galley'),
     focus: '[data-testid=questions] summary',
-    soFar: (stands) => `Blocks added so far: ${edited(stands, 'after')}.`,
+    soFar: (stands) =>
+      phrasesOf(stands.ofSite).some(({ phrase }) => isQuestion(phrase, stands.row.lang))
+        ? `Blocks added so far: ${edited(stands, 'after')}.`
+        : 'The site’s list has no question yet. Keep some under Find phrases, or go on.',
   },
   review: {
     name: 'Review',
