@@ -52,7 +52,7 @@ export function DemoSuggestions() {
       </ol>
       <p className="mt-2 text-[13px]">
         <button type="button" className="quiet" onClick={() => markUsed(AWAY)}>
-          Put away
+          Hide these
         </button>
       </p>
     </section>

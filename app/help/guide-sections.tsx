@@ -21,9 +21,9 @@ export default function GuideSections() {
   const view = viewAt(pathname, search)
   const [typed, setTyped] = useState('')
   const [chosen, setChosen] = useState<{ heading: string; at: typeof view } | null>(null)
-  const found = findSections(guide, typed)
+  const matching = findSections(guide, typed)
   // Another view is another section, unless one is being looked for.
-  const first = typed === '' && view ? views[view].section : found[0]?.heading
+  const first = typed === '' && view ? views[view].section : matching[0]?.heading
   const open = chosen?.at === view ? chosen.heading : first
   const list = useRef<HTMLDivElement>(null)
   const field = useRef<HTMLInputElement>(null)
@@ -48,16 +48,16 @@ export default function GuideSections() {
           />
         </label>
         <p role="status" className="sr-only">
-          {typed !== '' && `${found.length} of ${guide.length} sections`}
+          {typed !== '' && `${matching.length} of ${guide.length} sections`}
         </p>
       </div>
       <div ref={list} className="flex-1 overflow-y-auto px-6 py-3" data-testid="guide">
-        {found.length === 0 && (
+        {matching.length === 0 && (
           <p className="py-2 text-ink-2">
             The guide does not mention “{typed}”. Try one word, or clear the field to see all sections.
           </p>
         )}
-        {found.map(({ heading, text }) => (
+        {matching.map(({ heading, text }) => (
           <section key={heading} className="border-b border-rule-2 last:border-b-0">
             <h3 className="font-serif text-[17px]">
               <button

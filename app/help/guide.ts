@@ -27,8 +27,8 @@ const plain = (text: string): string => text.replaceAll('’', "'").toLowerCase(
 export function findSections(sections: readonly GuideSection[], typed: string): GuideSection[] {
   const words = plain(typed).split(/\s+/).filter(Boolean)
   const hasAll = (text: string) => words.every((word) => plain(text).includes(word))
-  const found = sections.filter((s) => hasAll(`${s.heading} ${s.text}`))
-  return [...found.filter((s) => hasAll(s.heading)), ...found.filter((s) => !hasAll(s.heading))]
+  const matching = sections.filter((s) => hasAll(`${s.heading} ${s.text}`))
+  return [...matching.filter((s) => hasAll(s.heading)), ...matching.filter((s) => !hasAll(s.heading))]
 }
 
 export const guide: readonly GuideSection[] = sectionsOf(source)

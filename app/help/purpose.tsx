@@ -51,13 +51,12 @@ function PurposeOf({ view }: { view: ViewId }) {
         <button
           type="button"
           className="quiet"
-          aria-label={`Put away what ${name} is for`}
           onClick={() => {
             markUsed(view)
             putAway(true)
           }}
         >
-          Put away
+          Understood
         </button>
       </span>
     </aside>

@@ -17,18 +17,22 @@ export async function keepApplication(): Promise<void> {
   navigator.serviceWorker.addEventListener('controllerchange', () => {
     if (isReplacing) location.reload()
   })
-  let registration: ServiceWorkerRegistration
+  let registration: ServiceWorkerRegistration | undefined
   try {
     registration = await navigator.serviceWorker.register('/service-worker.js')
   } catch {
     // The server is gone, or the browser keeps no workers: what runs goes on.
-    return
   }
+  // A browser that is told to keep none may answer with nothing.
+  if (registration) watchFor(registration, () => (isReplacing = true))
+}
+
+function watchFor(registration: ServiceWorkerRegistration, onReplace: () => void): void {
   const offer = () => {
     const { waiting } = registration
     if (waiting && navigator.serviceWorker.controller)
       offerVersion(() => {
-        isReplacing = true
+        onReplace()
         return waiting
       })
   }

@@ -77,13 +77,10 @@ test('the server goes, the work goes on, and a newer version takes its place whe
 
     // Every view opens, by its address and by its word.
     for (const [section, heading] of [
-      ['ledger?view=left', 'Ledger'],
       ['keywords', 'Keywords'],
       ['structured-data', 'Structured data'],
-      ['house-style', 'House style'],
       ['review', 'Review'],
       ['progress', 'Progress'],
-      ['templates', 'Repeated headings'],
       ['suggestions', 'Suggestions'],
     ] as const) {
       await page.goto(`/sites/${site}/${section}`)

@@ -54,6 +54,7 @@ test('right-to-left pages read from the right, are edited so, and are handed off
     const figures = tab.getByTestId('title-px').locator('..')
     if (path === 'he.html') await expect(figures).not.toContainText(/own font|estimated/)
     else await expect(figures).toContainText(/\d+ (?:in this browser’s own font|estimated)/)
+    if (path === 'he.html') continue
     await openDesk(tab, site, path, 'galley')
     await expect(tab.getByRole('button', { name: /, edit$/ }).first()).toBeVisible()
     for (const block of await tab.getByRole('button', { name: /, edit$/ }).all())

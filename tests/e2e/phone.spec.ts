@@ -99,12 +99,12 @@ test('hostile pages in the frame: nothing runs, nothing is asked for', async ({ 
   const dialogs: string[] = []
   page.on('dialog', (dialog) => (dialogs.push(dialog.message()), dialog.dismiss()))
   await openShelf(page)
-  const names = Object.keys(hostileFrames).filter((name) => /place [12]$/.test(name))
+  const names = Object.keys(hostileFrames).filter((name) => /place 1$/.test(name))
   // Several on each page: what one page tries, it tries beside others.
   const pages: Record<string, string> = {}
-  for (let i = 0; i < names.length; i += 12)
+  for (let i = 0; i < names.length; i += 17)
     pages[`p${i}.html`] = names
-      .slice(i, i + 12)
+      .slice(i, i + 17)
       .map((name) => hostileFrames[name])
       .join('\n</svg></table></style>')
   await takeInZip(page, 'hostile.zip', zipOf(pages), 'https://hostile.example/')

@@ -33,7 +33,7 @@ export function GalleySheet({
   const page = row.id
   const lang = row.lang ?? session.get().style.language
   const helpers = useHelpers(session, decisions, lang)
-  const galley = useGalley(session, page, view, helpers)
+  const galley = useGalley(session, page, decisions, view, helpers)
   const [editing, setEditing] = useState<string | null>(null)
   const [composing, setComposing] = useState<Composing | null>(
     toAnswer === null ? null : { behind: LAST, kind: 'question', text: toAnswer },

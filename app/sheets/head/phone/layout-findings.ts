@@ -63,15 +63,15 @@ export function layoutFindings(
 /** What goes beyond the right edge, the innermost that does so by itself; nothing where the page can not be pushed. */
 function tooWide(page: Document, width: number): { element: Element; by: number }[] {
   if (page.documentElement.scrollWidth <= width + 1) return []
-  const found = new Map<Element, number>()
+  const beyond = new Map<Element, number>()
   for (const element of [...page.body.querySelectorAll('*')].slice(0, MOST_ELEMENTS)) {
-    const { right, width: own, height } = element.getBoundingClientRect()
-    if (own === 0 || height === 0 || right <= width + 1 || isClipped(element, width, page)) continue
+    const { right, width: elementWidth, height } = element.getBoundingClientRect()
+    if (elementWidth === 0 || height === 0 || right <= width + 1 || isClipped(element, width, page)) continue
     // The one around it goes as far only because this one does.
-    if (element.parentElement) found.delete(element.parentElement)
-    found.set(element, right - width)
+    if (element.parentElement) beyond.delete(element.parentElement)
+    beyond.set(element, right - width)
   }
-  return [...found].map(([element, by]) => ({ element, by }))
+  return [...beyond].map(([element, by]) => ({ element, by }))
 }
 
 /** Whether it stands in something that scrolls or cuts by itself and ends on the screen. */
@@ -84,18 +84,18 @@ function isClipped(element: Element, width: number, page: Document): boolean {
 
 /** Elements whose own text is shown too small, each once. */
 function tooSmall(page: Document, shrink: number): { element: Element; px: number }[] {
-  const found = new Map<Element, number>()
+  const tiny = new Map<Element, number>()
   const walker = page.createTreeWalker(page.body, 4 /* text */)
   let seen = 0
   for (let node = walker.nextNode(); node && seen < MOST_ELEMENTS; node = walker.nextNode(), seen++) {
     const element = node.parentElement
-    if (!element || found.has(element) || !/\S/.test(node.nodeValue ?? '')) continue
+    if (!element || tiny.has(element) || !/\S/.test(node.nodeValue ?? '')) continue
     const style = page.defaultView!.getComputedStyle(element)
     const px = parseFloat(style.fontSize) * shrink
     if (!(px < LEAST_TEXT) || style.visibility !== 'visible') continue
     const { width, height } = element.getBoundingClientRect()
     // Text of a pixel is for screen readers alone.
-    if (width > 1 && height > 1) found.set(element, px)
+    if (width > 1 && height > 1) tiny.set(element, px)
   }
-  return [...found].map(([element, px]) => ({ element, px }))
+  return [...tiny].map(([element, px]) => ({ element, px }))
 }

@@ -77,8 +77,8 @@ function Looks({
   show(start: number): void
 }) {
   const key = `${screen} ${phone.html.length} ${room > 0}`
-  const [found, setFound] = useState<{ of: string; findings: LayoutFindings } | null>(null)
-  const findings = found?.of === phone.html + screen ? found.findings : null
+  const [measured, setMeasured] = useState<{ of: string; findings: LayoutFindings } | null>(null)
+  const findings = measured?.of === phone.html + screen ? measured.findings : null
   return (
     <>
       <fieldset className="mb-2 flex gap-5 text-[13px]">
@@ -99,7 +99,7 @@ function Looks({
             screen={screen}
             room={room}
             startName={START}
-            onFindings={(findings) => setFound({ of: phone.html + screen, findings })}
+            onFindings={(findings) => setMeasured({ of: phone.html + screen, findings })}
           />
         )}
         <div
