@@ -14,10 +14,18 @@ export interface Outcomes {
   aside: (Outcome & { key: string; aside: Aside })[]
 }
 
-/** `date`: of the intake; edits that were seen live at another time are left out. */
-export function outcomesOf(work: ReadonlyMap<PageId, Decisions>, date: string): Outcomes {
+const byName = new Intl.Collator('en', { numeric: true })
+
+/** In the order of the pages' paths. `date`: of the intake; edits that were seen live at another time are left out. */
+export function outcomesOf(
+  work: ReadonlyMap<PageId, Decisions>,
+  date: string,
+  rows: ReadonlyMap<PageId, { path: string }> = new Map(),
+): Outcomes {
   const outcomes: Outcomes = { conflicts: [], live: [], toDo: [], aside: [] }
-  for (const [page, decisions] of work)
+  const pathOf = (page: PageId) => rows.get(page)?.path ?? page
+  const inOrder = [...work].sort(([a], [b]) => byName.compare(pathOf(a), pathOf(b)))
+  for (const [page, decisions] of inOrder)
     for (const [key, value] of Object.entries(decisions)) {
       if (key.startsWith('conflict:'))
         outcomes.conflicts.push({ page, key, target: key.slice(9), conflict: value as Conflict })

@@ -42,7 +42,7 @@ export default function TakenAgain() {
 
 function Report({ session, again }: { session: Session; again: AgainRecord }) {
   const { work, rows } = useSessionState(session)
-  const outcomes = outcomesOf(work, again.date)
+  const outcomes = outcomesOf(work, again.date, rows)
   const page = (id: string) => {
     const row = rows.get(id)
     return row ? <PageLink row={row} /> : <span>{id}</span>

@@ -202,8 +202,9 @@ export async function openSession(id: string): Promise<Session | null> {
 /** Ends when all that was decided in the site that is open, if one is, is in the store. */
 export const settled = async (): Promise<void> => void (await open?.session.flush())
 
-/** Forgets the open session, as when its site is taken off the shelf. */
-export function closeSession(): void {
+/** Forgets the open session, as when its site is taken off the shelf; of one site, only where that is the one. */
+export function closeSession(of?: string): void {
+  if (of !== undefined && open?.id !== of) return
   open?.session.close()
   open = null
 }

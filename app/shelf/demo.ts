@@ -2,7 +2,7 @@
 import { ownStyle, readHouseStyle } from '../../core/rules/house-style.ts'
 import { db, removeSite } from '../store/db.ts'
 import { closeSession, today } from '../session/session.ts'
-import { callback, core, openInWorker } from '../workers/client.ts'
+import { callback, core } from '../workers/client.ts'
 
 const SEEDED = 'demo-seeded'
 export const DEMO_BASE = 'https://farrowskerry.example/'
@@ -18,8 +18,10 @@ export async function putDemoOnShelf(): Promise<string | null> {
     ),
   )
   if (!archive?.ok) return 'The demo site could not be fetched from the server. Is it still running?'
-  closeSession()
-  for (const old of await db.sites.filter((s) => s.demo).toArray()) await removeSite(old.id)
+  for (const old of await db.sites.filter((s) => s.demo).toArray()) {
+    closeSession(old.id)
+    await removeSite(old.id)
+  }
   const file = new File([await archive.blob()], 'farrowskerry.zip', { type: 'application/zip' })
   const prepared = await core().prepare({ kind: 'zip', file })
   if (!prepared.ok) return prepared.why
@@ -49,8 +51,8 @@ export async function putDemoOnShelf(): Promise<string | null> {
   }
   await db.decisions.put({ site: id, page: '', decisions: ofSite })
   if (sheet?.ok) {
-    await openInWorker(id, today())
-    const keywords = await core().readKeywordSheet(new Uint8Array(await sheet.arrayBuffer()))
+    // Of the demo by its id: the worker may have another site open by now, which somebody is at work on.
+    const keywords = await core().readKeywordSheet(new Uint8Array(await sheet.arrayBuffer()), id)
     if (keywords.ok)
       await db.decisions.bulkPut(
         keywords.read.matched.map(({ id: page, primary, secondary }) => ({

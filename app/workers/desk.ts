@@ -362,10 +362,18 @@ export async function proofText(id: PageId, decisions: Decisions): Promise<strin
 }
 
 /** Keywords for all pages from a sheet. */
-export async function readKeywordSheet(bytes: Uint8Array): Promise<ReturnType<typeof readKeywords>> {
+export async function readKeywordSheet(
+  bytes: Uint8Array,
+  siteId?: string,
+): Promise<ReturnType<typeof readKeywords>> {
   const sheet = decodeSheet(bytes)
   const table = sheet.ok ? readTable(sheet.text) : sheet
-  return table.ok ? readKeywords(table, current?.setting.index.entries.values() ?? []) : table
+  if (!table.ok) return table
+  const pages =
+    siteId === undefined
+      ? (current?.setting.index.entries.values() ?? [])
+      : await db.ledger.where('site').equals(siteId).toArray()
+  return readKeywords(table, pages)
 }
 
 /** Titles as a pattern would make them, for a style that is not the site's yet. */
