@@ -2,7 +2,7 @@
 import 'fake-indexeddb/auto'
 import { readFileSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
-import { unzipSync, zipSync } from 'fflate'
+import { unzipSync } from 'fflate'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Decisions } from '../../core/work/decisions.ts'
 import { writeZip } from '../../core/exchange/zip.ts'
@@ -345,12 +345,6 @@ describe('a site that is open', () => {
         matched: [{ id: 'shop/index.html', primary: 'fog horn', secondary: ['lamp', 'chart'] }],
         unmatched: ['https://x.example/'],
       },
-    })
-    // Of a site by its id, whichever is open: another may have been opened meanwhile.
-    const other = zipSync({ 'index.html': utf8('<title>Other</title>') })
-    await desk.openSite(await takeInZip(other, 'https://other.example/'), TODAY)
-    expect(await desk.readKeywordSheet(utf8('path,primary\nshop/index.html,horn\n'), id)).toMatchObject({
-      read: { matched: [{ primary: 'horn' }], unmatched: [] },
     })
     expect(await desk.readKeywordSheet(utf8('page,keyword\n'))).toMatchObject({
       ok: false,
