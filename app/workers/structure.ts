@@ -17,6 +17,7 @@ import { toProofByte, toSourceByte, type Proof } from '../../core/page/proof.ts'
 import { readPage } from '../../core/page/read/read-page.ts'
 import type { Served } from '../../core/page/source/served.ts'
 import { lacksOf, structureOf, type Lacks, type PageStructure } from '../../core/results/page-structure.ts'
+import { imageTypeOf } from '../../core/page/still/still-files.ts'
 import { servedOf, type FetchedMessage } from '../../core/site/fetched.ts'
 import { readSource, sourceOf, type Source } from '../../core/page/source/source.ts'
 import { whyNotInHead as whyNot } from '../../core/page/edits/shell.ts'
@@ -316,16 +317,7 @@ export const whyNotInHead = (markup: string): string | null => whyNot(markup)
 
 /** A file of the site, for a thumbnail; null where there is none, or it is no picture. */
 export async function pictureOf(id: string): Promise<{ bytes: Uint8Array; type: string } | null> {
-  const types: Record<string, string> = {
-    png: 'image/png',
-    jpg: 'image/jpeg',
-    jpeg: 'image/jpeg',
-    gif: 'image/gif',
-    webp: 'image/webp',
-    avif: 'image/avif',
-    svg: 'image/svg+xml',
-  }
-  const type = types[/\.([a-z]+)$/i.exec(id)?.[1]!.toLowerCase() ?? '']
+  const type = imageTypeOf(id)
   const file = type && current ? await db.files.get([current.site.id, id]) : undefined
   return file && type ? { bytes: file.bytes, type } : null
 }

@@ -31,8 +31,19 @@ export interface PageWeight {
   absent: number
 }
 
+/** What was found of a page, while the site's files and their addresses stand: several rules ask for it. */
+const known = new WeakMap<PageFacts, Pick<SiteIndex, 'addresses' | 'sizes'> & { resources: Resource[] }>()
+
 /** The files that a page loads by its own tags, in its order. Data within addresses is part of the page. */
-export function resourcesOf(page: PageFacts, site: SiteIndex): Resource[] {
+export function resourcesOf(page: PageFacts, site: SiteIndex): readonly Resource[] {
+  const before = known.get(page)
+  if (before?.addresses === site.addresses && before.sizes === site.sizes) return before.resources
+  const resources = findResources(page, site)
+  known.set(page, { addresses: site.addresses, sizes: site.sizes, resources })
+  return resources
+}
+
+function findResources(page: PageFacts, site: SiteIndex): Resource[] {
   const resources = new Map<string, Resource>()
   const from = resolveAddress(page.base ?? '', page.url) ?? page.url
   const add = (kind: ResourceKind, named: string, url: string | null, blocks: boolean, place: Place) => {

@@ -21,6 +21,9 @@ const imageTypes = new Map([
   ['bmp', 'image/bmp'],
   ['ico', 'image/x-icon'],
 ])
+/** The media type of an image by its path; null for any other file. */
+export const imageTypeOf = (path: string): string | null => imageTypes.get(endOf(path)) ?? null
+
 const fontTypes = new Map([
   ['woff2', 'font/woff2'],
   ['woff', 'font/woff'],
@@ -71,8 +74,7 @@ export class StillFiles {
   private async read(url: string): Promise<string | null> {
     const file = await this.file(url)
     if (!file) return null
-    const end = endOf(file.path)
-    const type = imageTypes.get(end) ?? fontTypes.get(end)
+    const type = imageTypeOf(file.path) ?? fontTypes.get(endOf(file.path))
     if (!type) return null
     if (file.bytes.length <= MOST_IN_ONE && this.bytes + file.bytes.length <= MOST_IN_ALL) {
       this.bytes += file.bytes.length

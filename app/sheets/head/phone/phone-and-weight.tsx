@@ -1,5 +1,6 @@
 /** Phone and weight: the page as it looks on a phone and on a wide screen, what its layout tells, and what it weighs. */
 import { useEffect, useRef, useState } from 'react'
+import { lineAndColumn } from '../../../../core/page/source/places.ts'
 import { START } from '../../../../core/page/still/still-page.ts'
 import { inBytes } from '../../../../core/site/in-bytes.ts'
 import { Drawer } from '../../../ui/drawer.tsx'
@@ -158,15 +159,7 @@ function Looks({
 }
 
 /** The line in the proof on which a place stands. */
-function lineOf(starts: readonly number[], at: number): number {
-  let [low, high] = [0, starts.length]
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (starts[middle]! <= at) low = middle + 1
-    else high = middle
-  }
-  return low
-}
+const lineOf = ({ lineStarts }: PhoneView, at: number): number => lineAndColumn(lineStarts, at).line
 
 function FindingList({
   title,
@@ -202,10 +195,7 @@ function FindingList({
               </span>
               <span className="whitespace-nowrap text-ink-2">{say(finding)}</span>
               {finding.start !== null && (
-                <LineButton
-                  line={lineOf(phone.lineStarts, finding.start)}
-                  onClick={() => show(finding.start!)}
-                />
+                <LineButton line={lineOf(phone, finding.start)} onClick={() => show(finding.start!)} />
               )}
             </li>
           ))}
@@ -262,7 +252,7 @@ function Weights({ phone, show }: { phone: PhoneView; show(start: number): void 
                   {named}
                 </span>
                 <span className="text-ink-2">{bytes === null ? 'not here' : inBytes(bytes)}</span>
-                <LineButton line={lineOf(phone.lineStarts, start)} onClick={() => show(start)} />
+                <LineButton line={lineOf(phone, start)} onClick={() => show(start)} />
               </li>
             ))}
           </ul>
