@@ -19,6 +19,8 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
+    // What never comes says so in a minute.
+    actionTimeout: 60_000,
     launchOptions,
     // Each test has a profile of its own, which would keep the whole application first; offline.spec.ts has it kept.
     serviceWorkers: 'block',

@@ -1,5 +1,13 @@
 import { useEffect } from 'react'
-import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration } from 'react-router'
+import {
+  isRouteErrorResponse,
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  useLocation,
+} from 'react-router'
 import { Toaster } from 'sonner'
 import type { Route } from './+types/root'
 import { useNonce } from './nonce.ts'
@@ -38,10 +46,12 @@ export function Layout({ children }: { children: React.ReactNode }) {
 }
 
 export default function App() {
-  // End-to-end tests wait for this before they touch anything.
+  const { key } = useLocation()
+  // End-to-end tests wait for these before they touch anything: the view of this location is drawn.
   useEffect(() => {
     document.documentElement.dataset.hydrated = 'true'
-  }, [])
+    document.documentElement.dataset.drawn = key
+  }, [key])
   return (
     <>
       <Offline />

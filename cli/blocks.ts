@@ -25,19 +25,23 @@ export async function blocks(args: string[]): Promise<number> {
   if (!outcome.ok) throw new Problem(`${file}: ${outcome.why}`)
   const hasMain = outcome.value.blocks.some(({ block }) => block.landmark === 'main')
   const listed = outcome.value.blocks.map(({ byte, block, items }) => {
-    const own = items()
+    const content = items()
     return {
       target: byte === null ? null : `text@${byte}`,
       tag: block.tag,
-      start: own.ok ? (block.isStretch ? own.items.start : block.at) : block.at,
-      end: own.ok ? (block.isStretch ? own.items.end : (block.element.place?.end ?? own.items.end)) : null,
-      text: own.ok ? textOf(shownOf(own.items.items)) : block.text,
+      start: content.ok ? (block.isStretch ? content.items.start : block.at) : block.at,
+      end: content.ok
+        ? block.isStretch
+          ? content.items.end
+          : (block.element.place?.end ?? content.items.end)
+        : null,
+      text: content.ok ? textOf(shownOf(content.items.items)) : block.text,
       landmark: block.landmark,
       main: hasMain ? block.landmark === 'main' : block.landmark === null,
-      editable: own.ok && byte !== null,
-      why: own.ok ? null : own.why,
-      inline: own.ok
-        ? [...new Set(own.items.items.flatMap((i) => (i.kind === 'open' ? [i.element.tagName] : [])))]
+      editable: content.ok && byte !== null,
+      why: content.ok ? null : content.why,
+      inline: content.ok
+        ? [...new Set(content.items.items.flatMap((i) => (i.kind === 'open' ? [i.element.tagName] : [])))]
         : [],
     }
   })

@@ -37,9 +37,9 @@ export async function keywords(args: string[]): Promise<number> {
     const given = new Map<string, Keywords>(sheet.read.matched.map(({ id, ...own }) => [id, own]))
     const before = site.decisionsOf
     site.decisionsOf = (id) => {
-      const own = given.get(id)
-      return own
-        ? { ...before(id), 'keyword:primary': own.primary, 'keyword:secondary': own.secondary }
+      const chosen = given.get(id)
+      return chosen
+        ? { ...before(id), 'keyword:primary': chosen.primary, 'keyword:secondary': chosen.secondary }
         : before(id)
     }
   }
@@ -57,20 +57,24 @@ export async function keywords(args: string[]): Promise<number> {
         const style = styleFor(setting.style, page.url)
         const path = pathOf(identity)
         if (phrases.length > 0) known.push(pageWords(path, page, setting.base, style.language))
-        const own = keywordsOf(site.decisionsOf(identity.id))
-        const keyword = own?.primary ? compileKeyword(own.primary, page.lang ?? style.language) : null
+        const pageKeywords = keywordsOf(site.decisionsOf(identity.id))
+        const keyword = pageKeywords?.primary
+          ? compileKeyword(pageKeywords.primary, page.lang ?? style.language)
+          : null
         const { leadWords } = style.limits
         const placed = keyword ? placementOf(page, keyword, { base: setting.base, leadWords }) : null
         pages.push({
           path,
-          primary: own?.primary || null,
-          secondary: own?.secondary ?? [],
+          primary: pageKeywords?.primary || null,
+          secondary: pageKeywords?.secondary ?? [],
           placement: placed?.placement ?? null,
           matches: placed?.matches ?? 0,
           density: placed?.density ?? 0,
         })
         if (placed)
-          lines.push(`${path}: “${own!.primary}” in ${placementInWords(placed.placement, leadWords)}`)
+          lines.push(
+            `${path}: “${pageKeywords!.primary}” in ${placementInWords(placed.placement, leadWords)}`,
+          )
       },
     },
   )

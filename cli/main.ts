@@ -1,20 +1,6 @@
 /** `quill`: the same core for the command line and for pipelines. Shapes and exit status: docs/command-line.md. */
-import { apply } from './apply.ts'
-import { audit, merge } from './audit.ts'
-import { blocks } from './blocks.ts'
-import { checkData } from './check-data.ts'
 import { print } from './output.ts'
 import { Problem } from './problem.ts'
-import { repair } from './repair.ts'
-import { handOff } from './hand-off.ts'
-import { keywords } from './keywords.ts'
-import { lineUp } from './line-up.ts'
-import { measureCommand } from './measure.ts'
-import { progress } from './progress.ts'
-import { rebase } from './rebase.ts'
-import { sitemap } from './sitemap.ts'
-import { suggestions } from './suggestions.ts'
-import { vocabularyCommand } from './vocabulary.ts'
 
 const usage = `quill audit PATH… [--base-url URL] [--keywords FILE.csv] [--style FILE.json] [--date YYYY-MM-DD] [--html] [--limit N] [--jobs N | --shard I/N [--out PART]] [--format text|json|csv]
   PATH may also be the address of a page or a sitemap
@@ -34,22 +20,25 @@ quill measure [--as title|description] [TEXT…]
 quill vocabulary TYPE|PROPERTY [--format text|json]
 `
 
-const commands = new Map<string, (args: string[]) => Promise<number>>([
-  ['audit', audit],
-  ['merge', merge],
-  ['apply', apply],
-  ['repair', repair],
-  ['hand-off', handOff],
-  ['check-data', checkData],
-  ['keywords', keywords],
-  ['line-up', lineUp],
-  ['sitemap', sitemap],
-  ['progress', progress],
-  ['blocks', blocks],
-  ['suggestions', suggestions],
-  ['rebase', rebase],
-  ['measure', measureCommand],
-  ['vocabulary', vocabularyCommand],
+type Command = (args: string[]) => Promise<number>
+
+/** Each is loaded when it is called. */
+const commands = new Map<string, () => Promise<Command>>([
+  ['audit', async () => (await import('./audit.ts')).audit],
+  ['merge', async () => (await import('./audit.ts')).merge],
+  ['apply', async () => (await import('./apply.ts')).apply],
+  ['repair', async () => (await import('./repair.ts')).repair],
+  ['hand-off', async () => (await import('./hand-off.ts')).handOff],
+  ['check-data', async () => (await import('./check-data.ts')).checkData],
+  ['keywords', async () => (await import('./keywords.ts')).keywords],
+  ['line-up', async () => (await import('./line-up.ts')).lineUp],
+  ['sitemap', async () => (await import('./sitemap.ts')).sitemap],
+  ['progress', async () => (await import('./progress.ts')).progress],
+  ['blocks', async () => (await import('./blocks.ts')).blocks],
+  ['suggestions', async () => (await import('./suggestions.ts')).suggestions],
+  ['rebase', async () => (await import('./rebase.ts')).rebase],
+  ['measure', async () => (await import('./measure.ts')).measureCommand],
+  ['vocabulary', async () => (await import('./vocabulary.ts')).vocabularyCommand],
 ])
 
 async function main([command, ...args]: string[]): Promise<number> {
@@ -58,10 +47,10 @@ async function main([command, ...args]: string[]): Promise<number> {
     await print(usage)
     return asksForHelp ? 0 : 2
   }
-  const run = commands.get(command)
-  if (!run)
+  const load = commands.get(command)
+  if (!load)
     throw new Problem(`There is no command “${command}”; there are ${[...commands.keys()].join(', ')}.`)
-  return run(args)
+  return (await load())(args)
 }
 
 main(process.argv.slice(2)).then(

@@ -34,13 +34,13 @@ export async function progress(args: string[]): Promise<number> {
     process.stderr.write(`quill: ${values.statistics}, line ${row}, left out: ${why}\n`)
   if (rows.length === 0) throw new Problem(`${values.statistics}: there is no row in it that could be read.`)
   const { changes, written } = changesFrom(values.changes)
-  const found = progressOf(pageDays(rows), changes, { weeks: Number(values.weeks) })
+  const effectOnPages = progressOf(pageDays(rows), changes, { weeks: Number(values.weeks) })
   // Pages are told by their addresses as the sheet has them.
   const nameOf = (page: string) => written.get(page) ?? page
   const report = {
-    ...found,
-    pages: found.pages.map((one) => ({ ...one, page: nameOf(one.page) })),
-    tooRecent: found.tooRecent.map(nameOf),
+    ...effectOnPages,
+    pages: effectOnPages.pages.map((one) => ({ ...one, page: nameOf(one.page) })),
+    tooRecent: effectOnPages.tooRecent.map(nameOf),
   }
   if (format === 'json') {
     await print(JSON.stringify(report, null, 2) + '\n')

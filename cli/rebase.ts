@@ -59,8 +59,8 @@ function editsFrom(file: string): Record<string, Edit> {
     throw new Problem(`${file} is not valid JSON in UTF-8 (${(error as Error).message}).`)
   }
   const { pages } = Object(json) as { pages?: unknown }
-  const own = pages === undefined ? json : Object.values(Object(pages) as object)[0]
-  const { value, error } = editsSchema.validate(own)
+  const edits = pages === undefined ? json : Object.values(Object(pages) as object)[0]
+  const { value, error } = editsSchema.validate(edits)
   if (error) throw new Problem(`${file}: ${error.message}.`)
   return value as Record<string, Edit>
 }

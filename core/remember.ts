@@ -5,14 +5,14 @@
  */
 export function rememberLast<Of extends object, Found>(workOut: (of: Of) => Found): (of: Of) => Found {
   const objects: (Of | null)[] = [null, null, null, null]
-  const found: (Found | null)[] = [null, null, null, null]
+  const answers: (Found | null)[] = [null, null, null, null]
   let oldest = 0
   return (of) => {
     const place = objects.indexOf(of)
-    if (place >= 0) return found[place]!
+    if (place >= 0) return answers[place]!
     const value = workOut(of)
     objects[oldest] = of
-    found[oldest] = value
+    answers[oldest] = value
     oldest = (oldest + 1) % objects.length
     return value
   }

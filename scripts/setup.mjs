@@ -7,6 +7,7 @@ import {
   readdirSync,
   readFileSync,
   renameSync,
+  rmSync,
   statSync,
   writeFileSync,
 } from 'node:fs'
@@ -129,31 +130,46 @@ function compressAssets() {
 }
 
 /**
- * A program of ours as one plain JavaScript file, made anew when a source in `folders` changed; returns the file's path.
- * Packages stay outside of it. What people run starts sooner so, and runs without the helpers of a translator.
+ * A program of ours as plain JavaScript in a folder of its own for each state of the sources in `folders`; returns its main
+ * file. What is imported on demand, and the packages, which stay outside, are loaded when they are asked for: a short
+ * command starts in half of the time.
  */
 export function bundled(entry, folders) {
   const name = dirname(entry)
-  const file = join(cache, `${name}.mjs`)
-  stamped(
-    `bundled-${name}`,
-    digest([...folders.flatMap(filesIn), 'package-lock.json', 'package.json']),
-    () => {
-      const { buildSync } = createRequire(import.meta.url)('esbuild')
-      // Whole or not at all: another command may be reading it.
-      const made = `${file}.${process.pid}`
-      buildSync({
-        entryPoints: [join(root, entry)],
-        outfile: made,
-        bundle: true,
-        platform: 'node',
-        target: 'node20',
-        format: 'esm',
-        packages: 'external',
-        logLevel: 'error',
-      })
-      renameSync(made, file)
-    },
-  )
-  return file
+  const state = digest([
+    ...folders.flatMap(filesIn),
+    'package-lock.json',
+    'package.json',
+    'scripts/setup.mjs',
+  ])
+  const folder = join(cache, `${name}-${state.slice(0, 16)}`)
+  const main = join(folder, 'main.mjs')
+  if (existsSync(main)) return main
+  const { buildSync } = createRequire(import.meta.url)('esbuild')
+  // Whole or not at all: another command may be making the same.
+  const made = `${folder}.${process.pid}`
+  buildSync({
+    entryPoints: { main: join(root, entry) },
+    outdir: made,
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    splitting: true,
+    platform: 'node',
+    target: 'node20',
+    format: 'esm',
+    packages: 'external',
+    logLevel: 'error',
+  })
+  try {
+    renameSync(made, folder)
+  } catch (error) {
+    rmSync(made, { recursive: true, force: true })
+    if (!existsSync(main)) throw error
+  }
+  // Of earlier states, what no command can still be running from.
+  const yesterday = Date.now() - 24 * 60 * 60 * 1000
+  for (const other of readdirSync(cache).filter((file) => file.startsWith(`${name}-`)))
+    if (statSync(join(cache, other)).mtimeMs < yesterday)
+      rmSync(join(cache, other), { recursive: true, force: true })
+  return main
 }

@@ -111,9 +111,9 @@ function bodyOf(host: StandInHost, answer: StandInAnswer, file: string | null, o
 
 /** The file at an address, as the folder's own server would find it. */
 function fileAt({ folder }: StandInHost, path: string): string | null {
-  const own = path.slice(1)
-  if (own.split('/').includes('..')) return null
-  const names = own === '' || own.endsWith('/') ? [`${own}index.html`] : [own]
+  const relative = path.slice(1)
+  if (relative.split('/').includes('..')) return null
+  const names = relative === '' || relative.endsWith('/') ? [`${relative}index.html`] : [relative]
   return names.find((name) => isFile(join(standIns, folder, name))) ?? null
 }
 const isFile = (path: string) => existsSync(path) && statSync(path).isFile()

@@ -53,9 +53,9 @@ export function serveStandIn({ pathname, searchParams }: URL, response: ServerRe
   }
   if (pathname.startsWith('/stand-ins/site/')) {
     const file = normalize(join(folder, decodeURIComponent(pathname.slice('/stand-ins/site/'.length))))
-    const found = [file, join(file, 'index.html')].find((f) => existsSync(f) && statSync(f).isFile())
-    if (found && (found + sep).startsWith(folder + sep)) {
-      response.writeHead(200, { 'content-type': typeOf(extname(found)) }).end(readFileSync(found))
+    const existing = [file, join(file, 'index.html')].find((f) => existsSync(f) && statSync(f).isFile())
+    if (existing && (existing + sep).startsWith(folder + sep)) {
+      response.writeHead(200, { 'content-type': typeOf(extname(existing)) }).end(readFileSync(existing))
       return
     }
   }

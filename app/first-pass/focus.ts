@@ -18,10 +18,10 @@ export function focusWhenThere(selector: string): void {
     const now = document.activeElement
     // A button that is gone leaves the focus to the page.
     if (now !== from && now !== document.body && now !== null) return stop()
-    const found = document.querySelector<HTMLElement>(selector)
-    if (!found) return
+    const target = document.querySelector<HTMLElement>(selector)
+    if (!target) return
     stop()
-    found.focus()
+    target.focus()
   }
   observer.observe(document.body, {
     childList: true,

@@ -167,7 +167,7 @@ function Overrides({
   onKeep: ChangeAddress
 }) {
   const { rules } = session.get()
-  const own = address.rules ?? {}
+  const ownRules = address.rules ?? {}
   const limits = address.limits ?? {}
   const setSeverity = (id: string, to: Severity | 'off') =>
     onKeep((now) => ({ ...now, rules: { ...now.rules, [id]: to } }), `Severity for ${address.match}`)
@@ -179,7 +179,7 @@ function Overrides({
   return (
     <div className="mt-2 grid grid-cols-2 gap-x-8 text-[13px] max-[700px]:grid-cols-1">
       <div>
-        {Object.entries(own).map(([id, severity]) => (
+        {Object.entries(ownRules).map(([id, severity]) => (
           <p key={id} className="flex items-baseline gap-3">
             {rules.find((r) => r.id === id)?.name ?? id}:{' '}
             <strong className="font-semibold">{severity}</strong>
@@ -201,13 +201,13 @@ function Overrides({
           <Choice
             label="Another severity for"
             value=""
-            options={rules.filter((r) => !own[r.id]).map((r) => ({ value: r.id, name: r.name }))}
+            options={rules.filter((r) => !ownRules[r.id]).map((r) => ({ value: r.id, name: r.name }))}
             onChange={(id) => setSeverity(id, 'off')}
           />
         </span>
-        {Object.keys(own).length > 0 && (
+        {Object.keys(ownRules).length > 0 && (
           <span className="flex flex-wrap gap-x-4">
-            {Object.entries(own).map(([id, severity]) => (
+            {Object.entries(ownRules).map(([id, severity]) => (
               <Choice
                 key={id}
                 label={id}

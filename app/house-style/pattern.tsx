@@ -45,8 +45,8 @@ export function Pattern({
     if (!asked || pattern === '') return
     let stale = false
     const timer = setTimeout(async () => {
-      const found = await core().patternPreview(pattern, match, next)
-      if (!stale) setPreview(found)
+      const answered = await core().patternPreview(pattern, match, next)
+      if (!stale) setPreview(answered)
     }, 120)
     return () => {
       stale = true

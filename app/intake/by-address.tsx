@@ -1,6 +1,7 @@
 /** One intake by address, from what is typed to the ledger. */
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
+import { decodedPath } from '../../core/addresses/addresses.ts'
 import { today } from '../session/session.ts'
 import { plural } from '../ui/plural.ts'
 import { callback, core } from '../workers/client.ts'
@@ -239,20 +240,28 @@ function Done({ fetched, onOpen }: { fetched: FetchedView; onOpen(): void }) {
   )
 }
 
-/** What failed and what was left out, with the reasons. */
+/** What failed, what was left out, with the reasons, and what led to another page. */
 function NotTaken({ fetched }: { fetched: FetchedView }) {
   const lines = [
     ...fetched.failed.map(({ url, why }) => ({ url, says: why, quiet: false })),
     ...fetched.leftOut.map(({ url, leftOut }) => ({ url, says: leftOutNames[leftOut!], quiet: true })),
+    ...fetched.redirected.map(({ url, to }) => ({
+      url,
+      says: `redirects to ${decodedPath(to)}`,
+      quiet: true,
+    })),
   ]
   if (lines.length === 0) return null
+  const parts = [
+    fetched.failed.length > 0 && `${plural(fetched.failed.length, 'address', 'addresses')} failed`,
+    fetched.leftOut.length > 0 && `${fetched.leftOut.length.toLocaleString('en')} left out`,
+    fetched.redirected.length > 0 &&
+      `${plural(fetched.redirected.length, 'address', 'addresses')} redirected`,
+  ].filter(Boolean)
   return (
     <div className="mt-4">
-      <h3 className="mb-1 font-semibold">
-        {fetched.failed.length > 0 && `${plural(fetched.failed.length, 'address', 'addresses')} failed, `}
-        {fetched.leftOut.length.toLocaleString('en')} left out
-      </h3>
-      <AddressesTable label="Addresses that were not taken in" lines={lines} height={300} />
+      <h3 className="mb-1 font-semibold">{parts.join(', ')}</h3>
+      <AddressesTable label="Addresses without a page of their own" lines={lines} height={300} />
     </div>
   )
 }

@@ -48,9 +48,9 @@ export function FindPhrases({ session, keywords }: { session: Session; keywords:
   const [other, setOther] = useState<{ title: string; phrases: Phrase[] } | null>(null)
   const [fromSite, setFromSite] = useState(false)
   const [sheet, setSheet] = useState<File | null>(null)
-  const found = other ?? foundIn(demand, question)
+  const phrasesFound = other ?? foundIn(demand, question)
   const [shown, setShown] = useState<Show>(question ? 'found' : 'list')
-  const show: Show = found ? shown : 'list'
+  const show: Show = phrasesFound ? shown : 'list'
 
   const ask = (asked: DemandQuestion) => {
     setOther(null)
@@ -134,15 +134,15 @@ export function FindPhrases({ session, keywords }: { session: Session; keywords:
       )}
       {!fromSite && (
         <Phrases
-          key={show === 'list' ? 'list' : (found?.title ?? '')}
+          key={show === 'list' ? 'list' : (phrasesFound?.title ?? '')}
           session={session}
           keywords={keywords}
           topic={show === 'found' ? (question?.topic ?? '') : ''}
-          title={show === 'found' ? found!.title : 'The site’s list'}
-          phrases={show === 'found' ? found!.phrases : keywords.phrases}
+          title={show === 'found' ? phrasesFound!.title : 'The site’s list'}
+          phrases={show === 'found' ? phrasesFound!.phrases : keywords.phrases}
           isList={show === 'list'}
           beside={
-            found && (
+            phrasesFound && (
               <Choice
                 label="Show"
                 value={show}

@@ -198,8 +198,8 @@ function usePhrasesOfPages(
     const demand = new Map(phrases.map((p) => [sameWording(p.phrase), p.monthly]))
     return [...rows.values()]
       .flatMap((row) => {
-        const own = keywordsOf(session.decisionsOf(row.id))
-        if (!own) return []
+        const keywords = keywordsOf(session.decisionsOf(row.id))
+        if (!keywords) return []
         const of = (phrase: string, role: KeywordRole): PhraseOfPage => {
           const known = kept?.get(resultsQuestion(phrase, { market, place, language }).phrase)
           return {
@@ -212,8 +212,8 @@ function usePhrasesOfPages(
           }
         }
         return [
-          ...(own.primary ? [of(own.primary, 'primary')] : []),
-          ...own.secondary.map((phrase) => of(phrase, 'secondary')),
+          ...(keywords.primary ? [of(keywords.primary, 'primary')] : []),
+          ...keywords.secondary.map((phrase) => of(phrase, 'secondary')),
         ]
       })
       .sort((a, b) => placeOf(a) - placeOf(b) || (a.row.url < b.row.url ? -1 : 1))

@@ -101,8 +101,8 @@ function suggestionsFrom(
   const most = session.get().style.limits.keywordsMost
   const counts = new Map<string, number>()
   const countOf = (id: string) => {
-    const own = keywordsOf(session.decisionsOf(id))
-    return counts.get(id) ?? (own ? own.secondary.length + (own.primary ? 1 : 0) : 0)
+    const chosen = keywordsOf(session.decisionsOf(id))
+    return counts.get(id) ?? (chosen ? chosen.secondary.length + (chosen.primary ? 1 : 0) : 0)
   }
   const primary = new Set(
     [...keywords.rows.keys()].filter((id) => keywordsOf(session.decisionsOf(id))?.primary),

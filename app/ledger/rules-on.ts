@@ -8,9 +8,9 @@ export function rulesOn(
   rules: readonly RuleName[],
 ): { marked: RuleChoice[]; repairable: RuleChoice[] } {
   const pages = new Map<string, number>()
-  const own = new Map<string, number>()
+  const marks = new Map<string, number>()
   for (const { row, siteMarks } of lines) {
-    for (const rule of row.rules) own.set(rule, (own.get(rule) ?? 0) + 1)
+    for (const rule of row.rules) marks.set(rule, (marks.get(rule) ?? 0) + 1)
     for (const rule of new Set([...row.rules, ...(siteMarks?.rules ?? [])]))
       pages.set(rule, (pages.get(rule) ?? 0) + 1)
   }
@@ -19,5 +19,5 @@ export function rulesOn(
       .filter((rule) => of.has(rule.id))
       .map(({ id, name }) => ({ id, name, pages: of.get(id)! }))
       .sort((a, b) => b.pages - a.pages)
-  return { marked: choices(pages), repairable: choices(own) }
+  return { marked: choices(pages), repairable: choices(marks) }
 }

@@ -74,10 +74,14 @@ export default function Ledger() {
     [settled, filterKey, style],
   )
   // The order is taken when it is asked for: a row must not jump away while somebody types in it.
-  const [frozen, setFrozen] = useState<{ key: string; pages: PageId[] } | null>(null)
+  // Taken while pages are being judged, it is taken once more when they are.
+  const [frozen, setFrozen] = useState<{ key: string; pages: PageId[]; isSettled: boolean } | null>(null)
+  const isSettled = state.judging === null && settled === all
   const key = `${order}|${isDown}|${filterKey}|${find}|${all.length}|${figures !== null}`
-  if (frozen?.key !== key)
-    setFrozen({ key, pages: lineOrder(filtered.shown, order, isDown, find).map((line) => line.row.id) })
+  if (frozen?.key !== key || (isSettled && !frozen.isSettled)) {
+    const pages = lineOrder(filtered.shown, order, isDown, find).map((line) => line.row.id)
+    setFrozen({ key, pages, isSettled })
+  }
   const byId = useMemo(() => new Map(all.map((line) => [line.row.id, line])), [all])
   const lines = useMemo(() => (frozen?.pages ?? []).flatMap((id) => byId.get(id) ?? []), [frozen, byId])
   const toMend = all.filter(({ row, siteMarks: of }) => row.blocker + row.flaw + (of?.toMend ?? 0) > 0).length

@@ -6,6 +6,7 @@ import { Purpose } from '../help/purpose.tsx'
 import { FirstPassSlip } from '../first-pass/slip.tsx'
 import { useLookAtAddress } from '../intake/look-at.ts'
 import { readyState } from '../store/db.ts'
+import { AT_ONCE } from '../session/judging.ts'
 import { openSession, type Session } from '../session/session.ts'
 import { useSessionState } from '../session/use-session.ts'
 import { matchesTyped, useCommand, usePaletteGroup } from '../ui/command-registry.ts'
@@ -149,7 +150,7 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
           </nav>
         }
       >
-        {state.judging && (
+        {state.judging && state.judging.of > AT_ONCE && (
           <span className="flex items-center gap-2" data-testid="judging">
             <progress
               className="w-20"

@@ -3,8 +3,8 @@ import type { PageId } from '../../core/site/page-identity.ts'
 import { core } from '../workers/client.ts'
 import type { SessionState, StateHolder } from './session-state.ts'
 
-/** Pages judged in one go, about as long as two keystrokes are apart. */
-const AT_ONCE = 25
+/** Pages judged in one go, about as long as two keystrokes are apart: of fewer nothing needs to be said. */
+export const AT_ONCE = 25
 
 export interface Judging {
   /** Judges these pages anew, when their turn comes. */
@@ -29,6 +29,7 @@ export function createJudging(state: StateHolder): Judging {
   async function judgeAll(): Promise<void> {
     judging = true
     let judged = 0
+    state.set({ judging: { done: 0, of: toJudge.size } })
     try {
       while (toJudge.size > 0) {
         const some = alone.length > 0 ? alone.splice(0, 1) : [...toJudge].slice(0, AT_ONCE)
@@ -50,11 +51,10 @@ export function createJudging(state: StateHolder): Judging {
         leaveOut(answer.leftOut)
         for (const page of answer.moved) toJudge.add(page)
         judged += some.length
-        const of = judged + toJudge.size
         state.set({
           rows: new Map([...state.get().rows, ...answer.rows.map((r) => [r.id, r] as const)]),
           siteMarks: answer.siteMarks,
-          judging: of > AT_ONCE && toJudge.size > 0 ? { done: judged, of } : null,
+          judging: { done: judged, of: judged + toJudge.size },
         })
       }
     } finally {

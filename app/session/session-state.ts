@@ -21,7 +21,7 @@ export interface SessionState {
   templates: TemplateRule[]
   /** Whether mentions without a link are marked on every page. */
   mentions: boolean
-  /** Pages that are being judged anew, after a change that concerns many; null when none are. */
+  /** How many pages have been judged anew since a change that concerns others than the one on the desk; null when none are left. */
   judging: { done: number; of: number } | null
   /** The page on the desk, as the worker last saw it. */
   view: PageView | null

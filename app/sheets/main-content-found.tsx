@@ -6,7 +6,7 @@ import { houseStyleSchema, ownStyle } from '../../core/rules/house-style.ts'
 import type { Session } from '../session/session.ts'
 import { plural } from '../ui/plural.ts'
 
-const found: Record<MainBy, string> = {
+const foundBy: Record<MainBy, string> = {
   chosen: 'where the house style says',
   main: 'by its main element',
   role: 'by role="main"',
@@ -23,7 +23,7 @@ export function MainFound({ session, by, words }: { session: Session; by: MainBy
   const wrong = typed.trim() !== '' && !mainChoicePattern.test(typed.trim())
   return (
     <p className="mt-1 text-[13px] text-ink-2" data-testid="main-found">
-      Main content found {found[by]}: {plural(words, 'word')}.{' '}
+      Main content found {foundBy[by]}: {plural(words, 'word')}.{' '}
       <Popover.Root open={open} onOpenChange={setOpen}>
         <Popover.Trigger className="quiet">Change this for the site …</Popover.Trigger>
         <Popover.Portal>

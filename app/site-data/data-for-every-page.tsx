@@ -33,13 +33,13 @@ export function DataForEveryPage({
     void (async () => {
       for (let i = 0; i < pages.length && !stale; i += AT_ONCE) {
         const some = pages.slice(i, i + AT_ONCE)
-        const found = await core().dataStepPreview(
+        const preview = await core().dataStepPreview(
           kind,
           Object.fromEntries(some.map((p) => [p, work.get(p) ?? {}])),
           some,
         )
         if (stale) return
-        setPages((now) => [...now, ...found])
+        setPages((now) => [...now, ...preview])
         setDone({ of: pages.length, n: Math.min(pages.length, i + AT_ONCE) })
       }
     })().catch((error: unknown) => {

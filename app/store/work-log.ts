@@ -52,10 +52,10 @@ export function commit(
     const changes: LogEntry['changes'] = []
     for (const { page, key, after } of decisions) {
       const now = work.get(page) ?? stored.get(page)!
-      const own = changesFor(page, now, key, after)
-      if (own.length === 0) continue
-      for (const change of own) changes.push(change)
-      work.set(page, applyChanges(now, own))
+      const made = changesFor(page, now, key, after)
+      if (made.length === 0) continue
+      for (const change of made) changes.push(change)
+      work.set(page, applyChanges(now, made))
     }
     if (changes.length === 0) return { logId: amend, work }
     await putAll(store, site, work)
@@ -97,8 +97,8 @@ export function walkLog(site: string, direction: 'undo' | 'redo', store: Store =
     const work = new Map<string, Decisions>()
     const byPage = new Map<string, LogEntry['changes']>()
     for (const change of entry.changes) {
-      const own = byPage.get(change.page)
-      if (own) own.push(change)
+      const ofPage = byPage.get(change.page)
+      if (ofPage) ofPage.push(change)
       else byPage.set(change.page, [change])
     }
     const pages = [...byPage.keys()]

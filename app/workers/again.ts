@@ -29,13 +29,13 @@ export async function takeAgain(
   today: string,
   progress: (p: Progress) => void,
 ): Promise<TakenAgain> {
-  const found = opened.get(ticket)
-  if (!found) return { ok: false, why: 'What was fetched or dropped is no longer at hand. Try again.' }
+  const input = opened.get(ticket)
+  if (!input) return { ok: false, why: 'What was fetched or dropped is no longer at hand. Try again.' }
   if (!(await openSite(siteId, today, true))) return { ok: false, why: 'The site is no longer on the shelf.' }
   const open = current!
-  const pages = found.identities ?? identitiesOf(found, open.site.base)
+  const pages = input.identities ?? identitiesOf(input, open.site.base)
   const work = await decisionsOfSite(siteId)
-  const matched = await matchAll(open, found, pages)
+  const matched = await matchAll(open, input, pages)
   const counts: Counts = { 'still to do': 0, 'in place': 0, 'in conflict': 0, gone: 0 }
   const next = new Map<PageId, Decisions>()
   const ofSite = work.get('')
@@ -45,7 +45,7 @@ export async function takeAgain(
     progress({ done: i, of: matched.pages.length, now: pathOf(page) })
     const before = open.pages.get(page.id)
     const source = before && (await sourceFor(open, page.id))
-    const bytes = await bytesOfPage({ ...found, served: matched.served }, page)
+    const bytes = await bytesOfPage({ ...input, served: matched.served }, page)
     if (!before || !source || !bytes.ok) continue
     if (!sameBytes(source.bytes, bytes.value)) changed++
     const decisions = work.get(page.id)
@@ -84,7 +84,7 @@ export async function takeAgain(
     moved: matched.moved,
     changed,
   }
-  opened.set(ticket, { ...found, identities: matched.pages, served: matched.served, work: next })
+  opened.set(ticket, { ...input, identities: matched.pages, served: matched.served, work: next })
   const taken: TakenIn = await takeIn(
     {
       ticket,

@@ -89,7 +89,13 @@ export function cancelFetching(ticket: number): void {
 }
 
 /** What came, without the pages themselves: they wait for `takeIn` under the ticket. */
-export type FetchedView = Omit<FetchedSite, 'pages'> & { pages: number; base: string; name: string }
+export interface FetchedView extends Omit<FetchedSite, 'pages'> {
+  pages: number
+  /** Addresses that led to pages that were taken in. */
+  redirected: { url: string; to: string }[]
+  base: string
+  name: string
+}
 
 /** Fetches what the plan takes. */
 export async function fetchPlanned(
@@ -130,7 +136,10 @@ export async function fetchPlanned(
       queries: plan.scope.queries,
     },
   })
-  return { ...rest, pages: pages.length, base, name: new URL(base).host.replace(/^www\./, '') }
+  const redirected = pages.flatMap(({ identity: { url, served } }) =>
+    served!.redirects.map((hop) => ({ url: hop.url, to: url })),
+  )
+  return { ...rest, redirected, pages: pages.length, base, name: new URL(base).host.replace(/^www\./, '') }
 }
 
 /** Forgets what was planned or fetched. */

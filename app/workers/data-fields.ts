@@ -199,9 +199,9 @@ export function thingView(
         pointer(property.under.start) !==
           (property.values[0] ? pointer(property.values[0].start) : pointer(property.under.start)),
       values: property.values.map((value): ValueView => {
-        const own = pointer(value.start)
+        const valuePointer = pointer(value.start)
         return {
-          pointer: own,
+          pointer: valuePointer,
           kind: value.kind,
           text:
             value.kind === 'reference'
@@ -217,7 +217,7 @@ export function thingView(
             value.kind === 'thing' && !within.has(value.thing) && within.size < 12
               ? thingView(value.thing, data, pointer, foundAt, within)
               : null,
-          found: foundAt(own),
+          found: foundAt(valuePointer),
         }
       }),
     }

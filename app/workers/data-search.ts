@@ -50,8 +50,8 @@ async function searchTerms(
 
 /** Properties that things of these types may have. */
 export async function searchProperties(types: string[], words: string): Promise<PropertyChoice[]> {
-  const own = new Set(types.filter(isClass).flatMap((t) => [...propertiesOf(t)]))
-  return (await searchTerms([...own], words)).map((found) => ({ ...fieldKind(found.name), ...found }))
+  const properties = new Set(types.filter(isClass).flatMap((t) => [...propertiesOf(t)]))
+  return (await searchTerms([...properties], words)).map((found) => ({ ...fieldKind(found.name), ...found }))
 }
 
 export const searchTypes = (words: string): Promise<{ name: string; description: string }[]> =>

@@ -146,16 +146,16 @@ export async function siteData(): Promise<SiteDataView> {
   const pages: SiteDataView['pages'] = []
   const inOrder = [...index.entries.values()].sort((a, b) => (a.path < b.path ? -1 : 1))
   for (const { id: pageId, path, things: described } of inOrder) {
-    const own = described?.things ?? []
+    const pageThings = described?.things ?? []
     pages.push({
       id: pageId,
       path,
       name: label(pageId),
-      types: [...new Set(own.flatMap((t) => t.types))],
-      none: own.length === 0,
+      types: [...new Set(pageThings.flatMap((t) => t.types))],
+      none: pageThings.length === 0,
     })
-    const nodeOf = (i: number) => own[i]!.id ?? `page:${pageId} ${i}`
-    own.forEach((t, i) => {
+    const nodeOf = (i: number) => pageThings[i]!.id ?? `page:${pageId} ${i}`
+    pageThings.forEach((t, i) => {
       const id = nodeOf(i)
       const before = things.get(id)
       if (before) {

@@ -72,8 +72,8 @@ export async function dataView(id: PageId, decisions: Decisions): Promise<DataVi
   const draft = draftOf(decisions)
   const states = new Map<number, ReturnType<typeof featuresOf>>()
   for (const state of featuresOf(data)) {
-    const own = states.get(state.thing.block)
-    if (own) own.push(state)
+    const ofBlock = states.get(state.thing.block)
+    if (ofBlock) ofBlock.push(state)
     else states.set(state.thing.block, [state])
   }
   const keys = blockKeys(
@@ -146,12 +146,12 @@ function foundValues(reading: Reading, edit: Edit | undefined, text: string, sta
   )
   return (pointer) => {
     const link = edit.built!.links[pointer]
-    const found = link === undefined ? undefined : byLink.get(link)
-    return found
+    const source = link === undefined ? undefined : byLink.get(link)
+    return source
       ? {
-          what: found.what,
-          start: found.start,
-          line: found.start === null ? null : lineAndColumn(starts, found.start).line,
+          what: source.what,
+          start: source.start,
+          line: source.start === null ? null : lineAndColumn(starts, source.start).line,
         }
       : null
   }
@@ -185,7 +185,7 @@ export async function inlineData(
   const { page, proof } = reading
   if (!page.inline.microdata && !page.inline.rdfa) return null
   const { inlineThings } = await import('../../core/structured-data/inline.ts')
-  const found = await inlineThings(proof.source.text, page.url, page.inline)
+  const inline = await inlineThings(proof.source.text, page.url, page.inline)
   const viewsOf = (things: Record<string, unknown>[]): ThingView[] => {
     const json = JSON.stringify({ '@context': 'https://schema.org', '@graph': things })
     const blank = readPage(sourceOf(new Uint8Array(), 'utf-8', 'bom', 0), { path: page.path, url: page.url })
@@ -201,10 +201,10 @@ export async function inlineData(
       ),
     )
   }
-  const all = [...found.microdata, ...found.rdfa]
+  const all = [...inline.microdata, ...inline.rdfa]
   return {
-    microdata: viewsOf(found.microdata),
-    rdfa: viewsOf(found.rdfa),
+    microdata: viewsOf(inline.microdata),
+    rdfa: viewsOf(inline.rdfa),
     json: pretty(
       all.length === 1
         ? { '@context': 'https://schema.org', ...all[0] }

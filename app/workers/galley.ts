@@ -298,7 +298,7 @@ function linksOfSource(source: Source, text: PageText): Map<PageBlock, BlockLink
 
 /** The links of a block of the source, each with its words and the byte of its start tag. */
 function linksByBlock(source: Source, { blocks }: PageText): Map<PageBlock, BlockLink[]> {
-  const found: { one: PageBlock; link: BlockLink; start: number }[] = []
+  const placedLinks: { one: PageBlock; link: BlockLink; start: number }[] = []
   for (const one of blocks) {
     const items = one.items()
     const open: { link: BlockLink; words: string[] }[] = []
@@ -308,24 +308,24 @@ function linksByBlock(source: Source, { blocks }: PageText): Map<PageBlock, Bloc
       if (item.kind === 'open') {
         const link: BlockLink = { words: '', href: attribute(item.element, 'href') ?? '', byte: null }
         open.push({ link, words: [] })
-        found.push({ one, link, start: item.start })
+        placedLinks.push({ one, link, start: item.start })
       } else {
         const closed = open.pop()
         if (closed) closed.link.words = fold(closed.words.join(''))
       }
     }
   }
-  found.sort((a, b) => a.start - b.start)
+  placedLinks.sort((a, b) => a.start - b.start)
   const bytes = toBytePlaces(
     source,
-    found.map(({ start }) => start),
+    placedLinks.map(({ start }) => start),
   )
   const links = new Map<PageBlock, BlockLink[]>()
-  for (const [i, { one, link }] of found.entries()) {
+  for (const [i, { one, link }] of placedLinks.entries()) {
     if (link.href === '') continue
-    const own = links.get(one)
+    const ofBlock = links.get(one)
     const placed = { ...link, byte: bytes[i]! }
-    if (own) own.push(placed)
+    if (ofBlock) ofBlock.push(placed)
     else links.set(one, [placed])
   }
   return links

@@ -56,14 +56,14 @@ export async function slugEffect(
 ): Promise<SlugEffect | null> {
   const open = current
   const page = open?.pages.get(id)
-  const own = open && page ? slugPath(page, open.setting) : null
-  if (!open || own === null) return null
+  const slugged = open && page ? slugPath(page, open.setting) : null
+  if (!open || slugged === null) return null
   const { site, setting } = open
-  const slug = open.slugs.get(own)
+  const slug = open.slugs.get(slugged)
   const question = ++slugQuestions
   // What this slug does by itself; what others do beside it is theirs.
   const all = open.files.map(([, path]) => path)
-  const moves = slug ? movesOf(all, new Map([[own, slug]]), site.base) : noMoves
+  const moves = slug ? movesOf(all, new Map([[slugged, slug]]), site.base) : noMoves
   const alone = { ...setting, moves }
   const moved = movedPages({ pages: open.pages, otherFiles: open.otherFiles, setting: alone })
   const movedPageFiles = [...moved].flatMap((movedId) => {

@@ -47,8 +47,8 @@ export async function takeIn(
   },
   progress: (p: Progress) => void,
 ): Promise<TakenIn> {
-  const found = opened.get(given.ticket)
-  if (!found) return { ok: false, why: 'What was dropped is no longer at hand. Drop it again.' }
+  const input = opened.get(given.ticket)
+  if (!input) return { ok: false, why: 'What was dropped is no longer at hand. Drop it again.' }
   const base = normaliseBase(given.base)
   if (!base)
     return {
@@ -62,25 +62,25 @@ export async function takeIn(
     id,
     name: given.name.trim() || new URL(base).host,
     base,
-    whole: found.whole,
-    root: found.root,
+    whole: input.whole,
+    root: input.root,
     status: 'taking in',
     takenIn: given.today,
     pages: 0,
     otherFiles: 0,
-    unread: [...found.unread],
+    unread: [...input.unread],
     demo: given.demo,
-    from: found.from ?? { by: 'files' },
+    from: input.from ?? { by: 'files' },
     ...(given.first === undefined ? {} : { first: given.first }),
   }
   await db.sites.add(site)
-  const identities = found.identities ?? identitiesOf(found, base)
+  const identities = input.identities ?? identitiesOf(input, base)
   const ofPages = new Set(identities.map(({ file }) => file))
-  const others = found.paths.filter((path) => !ofPages.has(path))
+  const others = input.paths.filter((path) => !ofPages.has(path))
   const total = identities.length + others.length
-  const decisionsOf = (page: PageId): Decisions => found.work?.get(page) ?? {}
+  const decisionsOf = (page: PageId): Decisions => input.work?.get(page) ?? {}
   const sizes = new Map<string, FileSize>()
-  const setting = settingOf(site, given.today, identities, others, decisionsOf, found.addresses, sizes)
+  const setting = settingOf(site, given.today, identities, others, decisionsOf, input.addresses, sizes)
   const stopped = () => cancelled.has(given.ticket)
   try {
     const written = recordWriter(site)
@@ -88,7 +88,7 @@ export async function takeIn(
     for (const [n, path] of others.entries()) {
       if (stopped()) throw new Cancelled()
       progress({ done: n, of: total, now: path })
-      const { files, failed } = await found.read([path])
+      const { files, failed } = await input.read([path])
       for (const one of failed) site.unread.push(one)
       const bytes = files.get(path)
       if (bytes) sizes.set(path, await written.file(path, bytes))
@@ -100,7 +100,7 @@ export async function takeIn(
         decisionsOf,
         async read(page) {
           const why = leftOut.get(pathOf(page))
-          return why === undefined ? bytesOfPage(found, page) : { ok: false, why }
+          return why === undefined ? bytesOfPage(input, page) : { ok: false, why }
         },
       },
       {
@@ -110,7 +110,7 @@ export async function takeIn(
           if (judged.ok) await written.page(page, judged.value)
           else {
             site.unread.push({ path: pathOf(page), why: judged.why })
-            const bytes = await bytesOfPage(found, page)
+            const bytes = await bytesOfPage(input, page)
             if (page.file !== null && bytes.ok) await written.file(page.file, bytes.value)
           }
         },
@@ -126,11 +126,11 @@ export async function takeIn(
       }
     }
     progress({ done: total, of: total, now: '' })
-    if (found.addresses) await db.addresses.put({ site: id, ...found.addresses })
+    if (input.addresses) await db.addresses.put({ site: id, ...input.addresses })
     // What a sheet says beside the addresses.
-    if (found.kind === 'sheet' && found.work)
+    if (input.kind === 'sheet' && input.work)
       await db.decisions.bulkPut(
-        [...found.work].flatMap(([page, decisions]) =>
+        [...input.work].flatMap(([page, decisions]) =>
           Object.keys(decisions).length > 0 ? [{ site: id, page, decisions }] : [],
         ),
       )

@@ -146,12 +146,12 @@ async function open(input: IntakeInput): Promise<Pending | { why: string }> {
 export async function prepare(
   input: IntakeInput,
 ): Promise<{ ok: true; prepared: Prepared } | { ok: false; why: string }> {
-  const found = await open(input)
-  if ('why' in found) return { ok: false, why: found.why }
+  const openedInput = await open(input)
+  if ('why' in openedInput) return { ok: false, why: openedInput.why }
   const ticket = newTicket()
-  opened.set(ticket, found)
-  if (found.kind === 'project') {
-    const project = readProject(found.projectBytes!)
+  opened.set(ticket, openedInput)
+  if (openedInput.kind === 'project') {
+    const project = readProject(openedInput.projectBytes!)
     if (!project.ok) return project
     const { site, files, pages: identities } = project.project
     const pages = identities.length
@@ -167,11 +167,11 @@ export async function prepare(
         pages,
         others: files.size - inFiles,
         unread: [],
-        size: found.size ?? 0,
+        size: openedInput.size ?? 0,
       },
     }
   }
-  const pages = found.whole ? found.paths.filter(isPagePath) : found.paths
+  const pages = openedInput.whole ? openedInput.paths.filter(isPagePath) : openedInput.paths
   if (pages.length === 0)
     return {
       ok: false,
@@ -184,19 +184,19 @@ export async function prepare(
     }
   const folderName =
     input.kind === 'files' ? input.name : input.kind === 'zip' ? input.file.name.replace(/\.zip$/i, '') : ''
-  const guess = await guessBase(found, pages, folderName)
+  const guess = await guessBase(openedInput, pages, folderName)
   return {
     ok: true,
     prepared: {
       ticket,
-      kind: found.kind,
+      kind: openedInput.kind,
       name: guess.name,
       base: guess.base,
       baseFrom: guess.from,
       pages: pages.length,
-      others: found.paths.length - pages.length,
-      unread: found.unread,
-      size: found.size ?? 0,
+      others: openedInput.paths.length - pages.length,
+      unread: openedInput.unread,
+      size: openedInput.size ?? 0,
     },
   }
 }

@@ -31,6 +31,8 @@ export interface OtherLine {
   byte: number
   line: number
   text: string
+  /** Its text without the draft. */
+  base: string
   /** The level that it had, or that it would best have. */
   level: number
   /** What it was decided by: the page's own draft, or a rule for many pages. */
@@ -98,6 +100,7 @@ export function outlineViews(
         byte,
         line: lineAndColumn(starts, toProofPlace(proof, byte)).line,
         text: edit.value ?? was.text,
+        base: was.text,
         level: was.level,
         byRule: own[key] === undefined,
         landmark: was.landmark,
@@ -118,6 +121,7 @@ export function outlineViews(
       byte,
       line: lineAndColumn(starts, like.start).line,
       text: like.text,
+      base: like.text,
       level: above ? Math.max(2, above.level) : 2,
       byRule: false,
       landmark: 'main',

@@ -211,16 +211,16 @@ function markView(
 /** What is found in the running text, kept while neither it nor the keyword changes: typing in the head changes neither. */
 function textFacts(page: PageFacts, keyword: Keyword | null): { passage: Passage | null; names: string[] } {
   const key = `${keyword?.lang}|${keyword?.text}`
-  if (found?.text !== page.main.text || found.key !== key)
-    found = {
+  if (lastPassage?.text !== page.main.text || lastPassage.key !== key)
+    lastPassage = {
       text: page.main.text,
       key,
       passage: passageFor(page, keyword),
       names: [...namesIn(page.main.text)],
     }
-  return found
+  return lastPassage
 }
-let found: { text: string; key: string; passage: Passage | null; names: string[] } | null = null
+let lastPassage: { text: string; key: string; passage: Passage | null; names: string[] } | null = null
 
 /** Titles and descriptions drafted from the page itself. */
 export function draftedTakes({

@@ -56,8 +56,8 @@ export async function phoneOf(id: PageId, decisions: Decisions): Promise<PhoneVi
   const { site } = current
   const { index } = setting
   const still = await stillPage(proof.source, page.url, async (url) => {
-    const path = idAt(index, url)
-    const file = path === undefined ? undefined : await db.files.get([site.id, path])
+    const target = idAt(index, url)
+    const file = target === undefined ? undefined : await db.files.get([site.id, target])
     return file
       ? { path: file.path, bytes: file.bytes, image: index.sizes.get(file.path)?.image ?? null }
       : null

@@ -155,8 +155,10 @@ function weeksFor(
       case 'page':
         return { of: days, pages: [keyOf(group.value, movedTo)] }
       case 'phrase': {
-        const own = rows.filter((row) => row.phrase === group.value).map((row) => ({ ...row, phrase: null }))
-        const of = { ...pageDays(own, movedTo), first: days.first, last: days.last }
+        const ofPhrase = rows
+          .filter((row) => row.phrase === group.value)
+          .map((row) => ({ ...row, phrase: null }))
+        const of = { ...pageDays(ofPhrase, movedTo), first: days.first, last: days.last }
         return { of, pages: of.pages.keys() }
       }
     }

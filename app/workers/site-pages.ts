@@ -199,7 +199,7 @@ export async function mentionsOf(id: PageId, phrase: string, pages: DecidedPage[
     learnt?.mentions.set(phrase, mentionsOn(reading, phrase))
   })
   return pages.flatMap(({ page }) =>
-    (known.get(page)?.mentions.get(phrase) ?? []).map((m) => found(open, m, page, id)),
+    (known.get(page)?.mentions.get(phrase) ?? []).map((m) => mentionFound(open, m, page, id)),
   )
 }
 
@@ -222,7 +222,7 @@ export async function mentionsHere(id: PageId, decisions: Decisions): Promise<Fo
     const { stems } = compileKeyword(row.phrase, lang)
     if (stems.length === 0 || !stems.every((stem) => (words.stems.get(stem)?.count ?? 0) > 0)) continue
     const [first] = mentionsOn(reading, row.phrase)
-    if (first) mentions.push(found(open, first, id, row.id))
+    if (first) mentions.push(mentionFound(open, first, id, row.id))
     if (mentions.length === MOST_HERE) break
   }
   return mentions
@@ -239,7 +239,7 @@ function mentionsOn({ proof, page, setting }: Reading, phrase: string): Mention[
   )
 }
 
-const found = (open: Open, mention: Mention, on: PageId, of: PageId): FoundMention => ({
+const mentionFound = (open: Open, mention: Mention, on: PageId, of: PageId): FoundMention => ({
   ...mention,
   on,
   of,

@@ -299,8 +299,8 @@ export async function lookNotes(id: PageId, decisions: Decisions): Promise<LookN
       )
   for (const { rel, url } of page.rels) {
     if (!/\bstylesheet\b/.test(rel) || url === null) continue
-    const path = setting.index.addresses.get(addressKey(url))
-    const file = path === undefined ? undefined : await db.files.get([current!.site.id, path])
+    const target = setting.index.addresses.get(addressKey(url))
+    const file = target === undefined ? undefined : await db.files.get([current!.site.id, target])
     if (file)
       notes.push(
         ...selectorsFor(new TextDecoder().decode(file.bytes), [...tags]).map((n) => ({
@@ -343,16 +343,16 @@ export async function compare(
   const primary = phrase ?? keywordsOf(decisions)?.primary
   const { language, slots, limits } = styleFor(reading.setting.style, reading.page.url)
   const judged = { language, slots, leadWords: limits.leadWords }
-  const own = structureOf(pathOf(reading.identity), reading.page, primary, judged)
-  const found = await Promise.all(
+  const ours = structureOf(pathOf(reading.identity), reading.page, primary, judged)
+  const compared = await Promise.all(
     others.map(async (other): Promise<Comparison['others'][number]> => {
       const read = await otherPage(other)
       if (!read.ok) return read
       return { ok: true, structure: structureOf(read.name, read.page, primary, judged) }
     }),
   )
-  const structures = found.flatMap((other) => (other.ok ? [other.structure] : []))
-  return { own, others: found, lacks: lacksOf(own, structures, reading.page.lang ?? language) }
+  const structures = compared.flatMap((other) => (other.ok ? [other.structure] : []))
+  return { own: ours, others: compared, lacks: lacksOf(ours, structures, reading.page.lang ?? language) }
 }
 
 type OtherPage = { ok: true; name: string; page: PageFacts } | { ok: false; name: string; why: string }

@@ -38,8 +38,8 @@ export async function outlinesOf(open: Open): Promise<Map<PageId, OutlineItem[]>
     for (const { id, items } of made) kept.set(id, items)
   }
   // In the order of the addresses, as everywhere.
-  const path = (id: PageId) => open.setting.index.entries.get(id)?.path ?? id
-  open.outlines = new Map([...kept].sort(([a], [b]) => (path(a) < path(b) ? -1 : 1)))
+  const pathAt = (id: PageId) => open.setting.index.entries.get(id)?.path ?? id
+  open.outlines = new Map([...kept].sort(([a], [b]) => (pathAt(a) < pathAt(b) ? -1 : 1)))
   return open.outlines
 }
 

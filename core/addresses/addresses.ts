@@ -97,8 +97,8 @@ function normalPath(path: string): string {
 export function addressKey(url: string): string {
   const plain = withoutQuery(url)
   if (isOwnKey.test(plain)) return plain
-  const path = /^[a-z][a-z0-9+.-]*:\/\/[^/]*/i.exec(plain)?.[0].length ?? 0
-  return plain.slice(0, path) + normalPath(plain.slice(path))
+  const pathStart = /^[a-z][a-z0-9+.-]*:\/\/[^/]*/i.exec(plain)?.[0].length ?? 0
+  return plain.slice(0, pathStart) + normalPath(plain.slice(pathStart))
 }
 
 /** What an address with its query is known by. */
@@ -109,10 +109,10 @@ export const sameAddress = (a: string, b: string): boolean => a === b || queryKe
 
 /** Every address under which a path answers: its own, the folder's without slash, the index by its name, a language's page without its tag. */
 export function addressesOf(path: string, base: string): string[] {
-  const own = addressOf(path, base)
-  const all = [own]
+  const usual = addressOf(path, base)
+  const all = [usual]
   if (indexName.test(path)) {
-    if (own !== base) all.push(own.slice(0, -1))
+    if (usual !== base) all.push(usual.slice(0, -1))
     all.push(base + path.toWellFormed().split('/').map(encodeSegment).join('/'))
   }
   const tagged = /^(.*\.(?:html?|xhtml))\.[a-z]{2,3}(?:-[a-z0-9]{2,8})*$/i.exec(path)

@@ -61,22 +61,22 @@ export function cssAddresses(
   bases: { before: string; after: string },
   pageMoves: PageMoves,
 ): Replacement[] {
-  const found: Replacement[] = []
+  const replacements: Replacement[] = []
   for (const m of css.matchAll(/(url\(\s*["']?|@import\s+["'])([^"'()\s]+)/gi)) {
     const now = addressAfterMoves(m[2]!, bases, pageMoves)
     const start = m.index + m[1]!.length
-    if (now !== null) found.push({ start, end: start + m[2]!.length, text: now })
+    if (now !== null) replacements.push({ start, end: start + m[2]!.length, text: now })
   }
-  return found
+  return replacements
 }
 
 /** Addresses in a sitemap or a feed that must be written anew, in order. */
 export function xmlAddresses(xml: string, pageMoves: PageMoves): Replacement[] {
-  const found: Replacement[] = []
+  const replacements: Replacement[] = []
   for (const m of xml.matchAll(/(?<=[>"'\s])https?:\/\/[^<"'\s]+/gi)) {
     const now = pageMoves.addresses.get(addressKey(m[0].replace(/&amp;/g, '&')))
     if (now !== undefined)
-      found.push({ start: m.index, end: m.index + m[0].length, text: now.replace(/&/g, '&amp;') })
+      replacements.push({ start: m.index, end: m.index + m[0].length, text: now.replace(/&/g, '&amp;') })
   }
-  return found
+  return replacements
 }

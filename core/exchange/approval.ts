@@ -79,10 +79,10 @@ function result(
 ): string {
   const drawn = (['title', 'description'] as const)
     .map((role) => {
-      const own = lines(wording[role], role, screen, slots)
-      if (takes[role].length === 0) return own
+      const chosen = lines(wording[role], role, screen, slots)
+      if (takes[role].length === 0) return chosen
       return [
-        `<div data-role="${role}" data-take="">${own}</div>`,
+        `<div data-role="${role}" data-take="">${chosen}</div>`,
         ...takes[role].map(
           (text) =>
             `<div data-role="${role}" data-take="${takeHash(text)}" hidden>${lines(text, role, screen, slots)}</div>`,

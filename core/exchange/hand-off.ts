@@ -54,9 +54,9 @@ export interface HandedOff {
 
 /** Where a file stands when the site is handed off. */
 export function placeOf(path: string, setting: SiteSetting): string {
-  const own = fromRoot(path, setting)
-  const moved = setting.moves.paths.get(own)
-  return moved === undefined ? path : path.slice(0, path.length - own.length) + moved
+  const sitePath = fromRoot(path, setting)
+  const moved = setting.moves.paths.get(sitePath)
+  return moved === undefined ? path : path.slice(0, path.length - sitePath.length) + moved
 }
 
 const byPath = (a: { path: string }, b: { path: string }) => (a.path < b.path ? -1 : a.path > b.path ? 1 : 0)

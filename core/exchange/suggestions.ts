@@ -50,14 +50,14 @@ export function readSuggestions(
     const cell = (role: keyof Columns) => (columns[role] === undefined ? '' : (cells[columns[role]] ?? ''))
     const row = sheet.lines[i]!
     const address = cell('address')
-    const found = find(address)
-    if (found === null) read.unmatched.push({ row, address, near: [] })
-    else if (found === 'several' || seen.has(found)) read.twice.push({ row, address })
+    const matched = find(address)
+    if (matched === null) read.unmatched.push({ row, address, near: [] })
+    else if (matched === 'several' || seen.has(matched)) read.twice.push({ row, address })
     else {
-      seen.add(found)
+      seen.add(matched)
       read.matched.push({
         row,
-        id: found,
+        id: matched,
         title: cell('title').slice(0, LONGEST.title),
         description: cell('description').slice(0, LONGEST.description),
         keyword: cell('keyword').slice(0, LONGEST.phrase),
@@ -104,17 +104,17 @@ function finder(pages: readonly MatchablePage[]): (written: string) => PageId | 
     map.set(key, map.has(key) && map.get(key) !== id ? 'several' : id)
   for (const { id, path, url } of pages) {
     byFile.set(path, id)
-    const own = meant(url)
-    if (!own) continue
-    add(byWhole, own.whole, id)
-    add(byPath, own.path, id)
+    const keys = meant(url)
+    if (!keys) continue
+    add(byWhole, keys.whole, id)
+    add(byPath, keys.path, id)
   }
   return (written) => {
     const file = byFile.get(written.trim())
     if (file !== undefined) return file
-    const own = meant(written)
-    if (!own) return null
-    return (own.whole === '' ? byPath.get(own.path) : byWhole.get(own.whole)) ?? null
+    const keys = meant(written)
+    if (!keys) return null
+    return (keys.whole === '' ? byPath.get(keys.path) : byWhole.get(keys.whole)) ?? null
   }
 }
 
@@ -141,13 +141,13 @@ function nearest(pages: readonly MatchablePage[]): (written: string) => string[]
   return (written) => {
     known ??= index()
     const { totals, byPair } = known
-    const own = pairsOf(pathOf(written))
+    const pairs = pairsOf(pathOf(written))
     const common = new Float64Array(pages.length)
-    for (const [pair, count] of own.counts)
+    for (const [pair, count] of pairs.counts)
       for (const entry of byPair.get(pair) ?? []) common[entry.page]! += Math.min(count, entry.count)
     const alike: { page: number; likeness: number }[] = []
     for (let page = 0; page < pages.length; page++) {
-      const likeness = (2 * common[page]!) / (own.total + totals[page]!)
+      const likeness = (2 * common[page]!) / (pairs.total + totals[page]!)
       if (likeness > LIKE_ENOUGH) alike.push({ page, likeness })
     }
     return alike

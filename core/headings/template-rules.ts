@@ -243,10 +243,10 @@ export function suggestRules(
     pages: Set<string>
     samples: Set<string>
   }
-  const found = new Map<string, Group>()
+  const groups = new Map<string, Group>()
   const note = (rule: Suggestion['rule'], path: string, text: string) => {
     const key = `${rule.tag} ${rule.className} ${rule.landmark} ${rule.become === 1}`
-    const group = found.get(key) ?? {
+    const group = groups.get(key) ?? {
       rule,
       votes: new Map<TemplateRule['become'], number>(),
       pages: new Set<string>(),
@@ -255,7 +255,7 @@ export function suggestRules(
     group.votes.set(rule.become, (group.votes.get(rule.become) ?? 0) + 1)
     group.pages.add(path)
     if (group.samples.size < 4) group.samples.add(text)
-    found.set(key, group)
+    groups.set(key, group)
   }
   for (const [path, items] of outlines) {
     const open = items.filter((i) => i.sure && !kept.some((r) => ruleMatches(r, i)))
@@ -277,7 +277,7 @@ export function suggestRules(
       if (item.level !== null && !furniture) level = item.level
     }
   }
-  return [...found.values()]
+  return [...groups.values()]
     .filter((g) => g.pages.size >= FEWEST_PAGES && g.samples.size > 0)
     .map((g) => ({
       rule: { ...g.rule, become: [...g.votes].sort((a, b) => b[1] - a[1])[0]![0] },

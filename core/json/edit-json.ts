@@ -6,12 +6,12 @@ import { parseJson, valueAt, type JsonValue } from './json.ts'
 
 /** The white space that starts a line, one step of it, as the text itself indents; two spaces where it is all on one line. */
 function unitOf(text: string): string {
-  const found = /\n([ \t]+)\S/.exec(text)?.[1]
-  return found === undefined
+  const indent = /\n([ \t]+)\S/.exec(text)?.[1]
+  return indent === undefined
     ? '  '
-    : found.startsWith('\t')
+    : indent.startsWith('\t')
       ? '\t'
-      : found.slice(0, Math.min(found.length, 8))
+      : indent.slice(0, Math.min(indent.length, 8))
 }
 const isOneLine = (text: string, { start, end }: JsonValue): boolean => !text.slice(start, end).includes('\n')
 /** The indentation of the line on which a place stands. */

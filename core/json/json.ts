@@ -266,14 +266,14 @@ export function typesOf(value: JsonValue): string[] {
   if (value.kind === 'array') return value.items.flatMap(typesOf)
   if (value.kind !== 'object') return []
   const type = member(value, '@type')
-  const own =
+  const ownTypes =
     type?.kind === 'string'
       ? [type.value]
       : type?.kind === 'array'
         ? type.items.flatMap((t) => (t.kind === 'string' ? [t.value] : []))
         : []
   const graph = member(value, '@graph')
-  return graph ? [...own, ...typesOf(graph)] : own
+  return graph ? [...ownTypes, ...typesOf(graph)] : ownTypes
 }
 
 /** Every string value in a document, with its place, in order; keys are not among them. */

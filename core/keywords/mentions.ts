@@ -28,13 +28,15 @@ export function mentionsIn(source: Source, keyword: Keyword): Mention[] {
     if (mentions.length === MOST) break
     if (byte === null || !isMain(one) || /^h[1-6]$/.test(block.tag)) continue
     if (findKeyword(block.text, keyword).length === 0) continue
-    const own = items()
-    if (!own.ok) continue
-    const text = textOf(shownOf(own.items.items))
+    const content = items()
+    if (!content.ok) continue
+    const text = textOf(shownOf(content.items.items))
     for (const { start, end } of findKeyword(text, keyword)) {
       const phrase = text.slice(start, end)
       const nth = occurrencesBefore(text, phrase, start)
-      const linked = editText(source.text, own.items, text, '<br>', { links: [{ phrase, nth, href: '/' }] })
+      const linked = editText(source.text, content.items, text, '<br>', {
+        links: [{ phrase, nth, href: '/' }],
+      })
       if (!linked.ok || linked.splices.length === 0) continue
       mentions.push({ byte, phrase, nth, sentence: sentenceAround(text, start, end) })
       break

@@ -102,15 +102,15 @@ function scoreOf(
   for (const [i, stem] of stems.entries()) {
     const weight = weights[i]!
     whole += weight
-    const found = page.stems.get(stem)
-    if (!found) continue
+    const uses = page.stems.get(stem)
+    if (!uses) continue
     covered += weight
-    let own = Math.min(MOST_OF_TEXT, Math.log2(1 + found.count))
-    for (const field of found.fields) {
-      own += WEIGHTS[field]
+    let ofStem = Math.min(MOST_OF_TEXT, Math.log2(1 + uses.count))
+    for (const field of uses.fields) {
+      ofStem += WEIGHTS[field]
       inFields.set(field, (inFields.get(field) ?? 0) + 1)
     }
-    score += (weight * own) / MOST
+    score += (weight * ofStem) / MOST
   }
   if (covered === 0 || whole === 0) return null
   const inAll = fields.filter((field) => inFields.get(field) === stems.length)

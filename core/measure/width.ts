@@ -189,10 +189,10 @@ export function prefixWidths(text: string, size: number, weight: Weight = 'regul
         uncovered = true
         break
       }
-      const own = script[cp]!
-      if (own !== Script.common && own !== current) {
+      const scriptHere = script[cp]!
+      if (scriptHere !== Script.common && scriptHere !== current) {
         if (current !== Script.common) previous = 0
-        current = own
+        current = scriptHere
       }
       const row = left[previous]!
       const pair = row === 0 ? 0 : kern[row * columns + right[cp]!]!
@@ -243,10 +243,10 @@ function plainUnits(text: string, { advance, left, right, kern, columns }: Weigh
     const cp = text.charCodeAt(i)
     const width = advance[cp]!
     if (width <= 0 || cp === 0xad) return -1
-    const own = script[cp]!
-    if (own !== Script.common && own !== current) {
+    const scriptHere = script[cp]!
+    if (scriptHere !== Script.common && scriptHere !== current) {
       if (current !== Script.common) previous = 0
-      current = own
+      current = scriptHere
     }
     const row = left[previous]!
     units += row === 0 ? width : width + kern[row * columns + right[cp]!]!

@@ -94,8 +94,8 @@ function clicksByPlace(pages: ReadonlyMap<string, Sums>) {
     /** At a place, or the nearest above it of which enough is known. */
     at(place: number): number | null {
       for (let near = place; near >= 1; near--) {
-        const found = share(places[near]!)
-        if (found !== null) return found
+        const nearShare = share(places[near]!)
+        if (nearShare !== null) return nearShare
       }
       return null
     },

@@ -63,21 +63,21 @@ export function progressOf(
   const told = weeks === 0 ? [] : known.filter((one) => available(one) >= weeks)
   const changedPages = new Set(changed.map(({ page }) => page))
   const alone = [...statistics.pages.keys()].filter((page) => !changedPages.has(page))
-  const own = told.map((one) => spansOf(statistics, one.page, one.day, weeks))
+  const changedSpans = told.map((one) => spansOf(statistics, one.page, one.day, weeks))
   const nothing = { clicks: null, impressions: null, ctr: null, position: null }
   const report: ProgressReport = {
     weeks,
     pages: told.map(({ page }, i) => ({
       page,
-      before: figuresFrom(own[i]!.before),
-      after: figuresFrom(own[i]!.after),
+      before: figuresFrom(changedSpans[i]!.before),
+      after: figuresFrom(changedSpans[i]!.after),
     })),
     others: alone.length,
     tooRecent: known.filter((one) => !told.includes(one)).map(({ page }) => page),
     effect: nothing,
     why: null,
   }
-  report.why = whyNot(report, own)
+  report.why = whyNot(report, changedSpans)
   if (report.why !== null) return report
   // A day's windows are the same for every page that changed on it.
   const days = [...new Set(told.map(({ day }) => day))]
@@ -87,7 +87,7 @@ export function progressOf(
     report.why = `The pages left alone have fewer than ${FEWEST_CLICKS} clicks in these weeks: too few to tell.`
     return report
   }
-  report.effect = effects(own, dayOf, control, asked.seed ?? SEED)
+  report.effect = effects(changedSpans, dayOf, control, asked.seed ?? SEED)
   return report
 }
 

@@ -143,11 +143,11 @@ export function sumOver(days: ReadonlyMap<number, Sums> | undefined, from: numbe
 export function weeksOf(statistics: PageDays, pages: Iterable<string>): { monday: string; sums: Sums }[] {
   const { first, last } = statistics
   const weeks: { monday: string; sums: Sums }[] = []
-  const own = [...pages]
+  const listed = [...pages]
   // 1970-01-01 was a Thursday: day 4 a Monday.
   for (let monday = Math.ceil((first - 4) / 7) * 7 + 4; monday + 6 <= last; monday += 7) {
     const sums = noSums()
-    for (const page of own) addTo(sums, sumOver(statistics.pages.get(page), monday, monday + 6))
+    for (const page of listed) addTo(sums, sumOver(statistics.pages.get(page), monday, monday + 6))
     weeks.push({ monday: dateOf(monday), sums })
   }
   return weeks

@@ -68,10 +68,10 @@ export function whereTheEyeLands(
 ): EyeWord[][][] {
   const { stemAsWritten } = languageOf(lang)
   const stems = results.map((lines) => {
-    const own = new Set<string>()
+    const stemsHere = new Set<string>()
     for (const { text } of lines)
-      eachWord(text, (start, end) => own.add(stemAsWritten(text.slice(start, end))))
-    return own
+      eachWord(text, (start, end) => stemsHere.add(stemAsWritten(text.slice(start, end))))
+    return stemsHere
   })
   const all = results.map((lines, place) =>
     lines.map(({ text, role, bold }, index) => {

@@ -163,7 +163,7 @@ export function compareLineUp(
   slots: Slots,
 ): LineUpComparison {
   const contentOf = contentWords(phrase)
-  const own = contentOf(`${ours.title} ${ours.description}`)
+  const ourWords = contentOf(`${ours.title} ${ours.description}`)
   const counts = new Map<string, { forms: Map<string, number>; results: number }>()
   for (const { title, description } of others)
     for (const [stem, form] of contentOf(`${title} ${description}`)) {
@@ -176,13 +176,13 @@ export function compareLineUp(
     [...forms].reduce((most, form) => (form[1] > most[1] ? form : most))[0]
   const words = [...counts]
     .filter(([, { results }]) => results > 1)
-    .map(([stem, { forms, results }]) => ({ word: mostUsed(forms), results, ours: own.has(stem) }))
+    .map(([stem, { forms, results }]) => ({ word: mostUsed(forms), results, ours: ourWords.has(stem) }))
     .sort((a, b) => b.results - a.results || (a.word < b.word ? -1 : 1))
   return {
     results: others.map((result) => figuresOf(result, phrase, slots)),
     ours: figuresOf(ours, phrase, slots),
     words,
-    oursAlone: [...own].filter(([stem]) => !counts.has(stem)).map(([, form]) => form),
+    oursAlone: [...ourWords].filter(([stem]) => !counts.has(stem)).map(([, form]) => form),
     first: firstWord(others, phrase),
   }
 }
@@ -192,13 +192,13 @@ function contentWords({ lang, stems }: Keyword): (written: string) => Map<string
   const language = languageOf(lang)
   const ofPhrase = new Set(stems)
   return (written) => {
-    const found = new Map<string, string>()
+    const forms = new Map<string, string>()
     for (const { word } of wordsOf(written)) {
       const stem = language.stem(word)
-      if (!/\p{L}/u.test(word) || language.isStopWord(word) || ofPhrase.has(stem) || found.has(stem)) continue
-      found.set(stem, word)
+      if (!/\p{L}/u.test(word) || language.isStopWord(word) || ofPhrase.has(stem) || forms.has(stem)) continue
+      forms.set(stem, word)
     }
-    return found
+    return forms
   }
 }
 

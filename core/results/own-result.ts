@@ -20,25 +20,25 @@ export function ownResult(
   addresses: readonly string[],
   own: readonly { title: string | null; description: string | null }[],
 ): OwnResult | null {
-  const found = results
+  const ourResult = results
     .filter(({ url }) => addresses.some((address) => sameAddress(address, url)))
     .sort((a, b) => a.position - b.position)[0]
-  if (!found) return null
+  if (!ourResult) return null
   const isOwn = (shown: string, texts: (string | null)[]) =>
     texts.some((text) => text !== null && startsAlike(fold(shown), fold(text)))
   const title = isOwn(
-    found.title,
+    ourResult.title,
     own.map((o) => o.title),
   )
   const description = isOwn(
-    found.description,
+    ourResult.description,
     own.map((o) => o.description),
   )
   return {
-    position: found.position,
+    position: ourResult.position,
     wording: title ? (description ? 'own' : 'own title') : description ? 'own description' : 'another',
-    title: found.title,
-    description: found.description,
+    title: ourResult.title,
+    description: ourResult.description,
   }
 }
 

@@ -138,13 +138,13 @@ export type CountedName = keyof typeof counted
 export function lacksOf(ours: PageStructure, others: readonly PageStructure[], lang: string | null): Lacks {
   const [first, ...rest] = others
   if (!first) return { subjects: [], places: [], types: [], fewer: [] }
-  const own = subjectsOf(ours, lang)
+  const ourSubjects = subjectsOf(ours, lang)
   const theirs = others.map((other) => subjectsOf(other, lang))
   const inAll = (list: string[], of: (structure: PageStructure) => readonly string[]) =>
     list.filter((item) => rest.every((other) => of(other).includes(item)) && !of(ours).includes(item))
   return {
     subjects: [...theirs[0]!]
-      .filter(([stem]) => !own.has(stem) && theirs.every((subjects) => subjects.has(stem)))
+      .filter(([stem]) => !ourSubjects.has(stem) && theirs.every((subjects) => subjects.has(stem)))
       .map(([, word]) => word),
     places: inAll(first.keyword?.places ?? [], (structure) => structure.keyword?.places ?? []),
     types: inAll(first.types, (structure) => structure.types),

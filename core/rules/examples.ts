@@ -52,9 +52,11 @@ export function runExample(given: string | Example, only?: Rule, edited?: Source
   const main = style.main
   const page = readPage(source, { path, url, main })
   for (const [other, html] of Object.entries(pages)) {
-    const own = other === path
-    const read = own ? page : readPage(sourceFrom(html), { path: other, url: addressOf(other, base), main })
-    const keyword = (own ? example.keywords : example.others?.[other])?.primary
+    const isExample = other === path
+    const read = isExample
+      ? page
+      : readPage(sourceFrom(html), { path: other, url: addressOf(other, base), main })
+    const keyword = (isExample ? example.keywords : example.others?.[other])?.primary
     updateIndex(
       site,
       other,

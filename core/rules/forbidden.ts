@@ -5,8 +5,8 @@ import { rule, type PageRule } from './rule.ts'
 /** A rule against the house's forbidden words, for one of the two wordings of a result. */
 export function forbiddenWords(family: 'title' | 'description', examples: PageRule['examples']): PageRule {
   const wording = (page: PageFacts): { text: string; place: Place } | null => {
-    const found = family === 'title' ? titleOf(page) : descriptionOf(page)
-    return found && { text: 'text' in found ? found.text : found.content, place: found }
+    const field = family === 'title' ? titleOf(page) : descriptionOf(page)
+    return field && { text: 'text' in field ? field.text : field.content, place: field }
   }
   return rule({
     id: `${family}-forbidden`,
@@ -20,9 +20,9 @@ export function forbiddenWords(family: 'title' | 'description', examples: PageRu
     needs: [family],
     message: ({ words }) => `The ${family} contains ${words}, which the house style forbids.`,
     check({ page, style }, mark) {
-      const found = wording(page)
-      const words = found ? forbiddenIn(found.text, style.forbiddenWords) : []
-      if (words.length > 0) mark(found!.place, { words: words.map((w) => `“${w}”`).join(', ') })
+      const field = wording(page)
+      const words = field ? forbiddenIn(field.text, style.forbiddenWords) : []
+      if (words.length > 0) mark(field!.place, { words: words.map((w) => `“${w}”`).join(', ') })
     },
     examples,
   })

@@ -307,9 +307,9 @@ export function styleFor(style: HouseStyle, url: string): HouseStyle {
   const key = matching.map((a) => style.addresses.indexOf(a)).join(',')
   let known = effective.get(style)
   if (!known) effective.set(style, (known = new Map()))
-  let own = known.get(key)
-  if (!own) {
-    own = matching.reduce<HouseStyle>(
+  let styleHere = known.get(key)
+  if (!styleHere) {
+    styleHere = matching.reduce<HouseStyle>(
       (all, { type, titlePattern, casing, limits, rules }) => ({
         ...all,
         type: type ?? all.type,
@@ -320,9 +320,9 @@ export function styleFor(style: HouseStyle, url: string): HouseStyle {
       }),
       { ...style, addresses: [] },
     )
-    known.set(key, own)
+    known.set(key, styleHere)
   }
-  return own
+  return styleHere
 }
 
 /** Starting points for houses of different kinds; none is more right than another, and every figure is common practice. */

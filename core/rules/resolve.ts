@@ -37,8 +37,8 @@ function bothBytes(proof: Proof, places: number[]): { proof: number; source: num
 export function blockKeys(proof: Proof, starts: number[]): string[] {
   const added = proof.changes.filter((c) => c.key.startsWith('data:'))
   return bothBytes(proof, starts).map(({ proof: byte, source }) => {
-    const own = added.find((c) => byte >= c.at && byte < c.until)
-    return own ? own.key : `jsonld@${source}`
+    const addedBlock = added.find((c) => byte >= c.at && byte < c.until)
+    return addedBlock ? addedBlock.key : `jsonld@${source}`
   })
 }
 

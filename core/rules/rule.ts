@@ -1,5 +1,5 @@
 /** The form in which every rule is written: one file a rule, which is its documentation and its test as well. */
-import type { Keyword, Keywords } from '../words/match.ts'
+import type { Hit, Keyword, Keywords } from '../words/match.ts'
 import type { Measured, Role } from '../measure/snippet.ts'
 import type { Draft, Edit } from '../page/edits/draft.ts'
 import type { Need, PageFacts, Place } from '../page/read/facts.ts'
@@ -46,6 +46,8 @@ export interface Placed {
   matches: number
   /** Words of the keyword that a match is counted as. */
   words: number
+  /** The words of the main content that are forms of the keyword's. */
+  hits: readonly Hit[]
 }
 
 export interface PageCheck {

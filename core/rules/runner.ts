@@ -1,5 +1,5 @@
 /** Runs the catalogue over a page or a site: pure, ordered, the same marks for the same facts. */
-import { compileKeyword, findKeyword, type Keywords } from '../words/match.ts'
+import { compileKeyword, hitsOf, matchesAmong, type Keywords } from '../words/match.ts'
 import { measure, type Measured, type Role } from '../measure/snippet.ts'
 import { descriptionOf, titleOf, type Need, type PageFacts } from '../page/read/facts.ts'
 import type { PageId } from '../site/page-identity.ts'
@@ -14,9 +14,9 @@ const byId = new Map(catalogue.map((r) => [r.id, r]))
 
 /** The rule of an id, for its name, its sign and why it matters. */
 export const ruleOf = (id: string): Rule => {
-  const found = byId.get(id)
-  if (!found) throw new Error(`No rule is called ${id}`)
-  return found
+  const rule = byId.get(id)
+  if (!rule) throw new Error(`No rule is called ${id}`)
+  return rule
 }
 
 export const ruleIds: ReadonlySet<string> = new Set(byId.keys())
@@ -29,8 +29,8 @@ export const unknownRules = (style: Pick<HouseStyle, 'rules' | 'addresses'>): st
 
 /** The severity that the house gives a rule, null when it is off. */
 export function severityOf(rule: Rule, style: HouseStyle): Severity | null {
-  const own = Object.hasOwn(style.rules, rule.id) ? style.rules[rule.id] : undefined
-  return own === 'off' ? null : (own ?? rule.severity)
+  const chosen = Object.hasOwn(style.rules, rule.id) ? style.rules[rule.id] : undefined
+  return chosen === 'off' ? null : (chosen ?? rule.severity)
 }
 
 const among = new WeakMap<ReadonlySet<string>, PageRule[]>()
@@ -74,12 +74,14 @@ export function auditPage(
     baseKnown,
     placed() {
       const { primary } = context
-      if (placed === undefined)
-        placed =
-          primary === null
-            ? null
-            : { matches: findKeyword(page.main.text, primary).length, words: primary.stems.length }
-      return placed
+      if (placed !== undefined) return placed
+      if (primary === null) return (placed = null)
+      const hits = hitsOf(page.main.text, primary)
+      return (placed = {
+        matches: matchesAmong(hits, primary).length,
+        words: primary.stems.length,
+        hits,
+      })
     },
     measured(role) {
       if (measured[role] === undefined) {
@@ -105,10 +107,10 @@ export function auditPage(
       repair: repair && marks.length - before < MOST_REPAIRS ? repair : null,
     })
   for (rule of only ? rulesAmong(only) : pageRules) {
-    const own = severityOf(rule, style)
-    if (own === null || silenced.has(rule.id)) continue
+    const ruleSeverity = severityOf(rule, style)
+    if (ruleSeverity === null || silenced.has(rule.id)) continue
     if (known && !rule.needs.every((n) => known.has(n))) continue
-    severity = own
+    severity = ruleSeverity
     before = marks.length
     rule.check(context, mark)
     if (marks.length > before) for (const id of rule.silences ?? []) silenced.add(id)

@@ -62,11 +62,11 @@ export function walkLinks(start: string, scope: Scope): LinkWalk {
 
   return {
     next() {
-      const found = queue[at]
-      if (!found) return null
+      const nextAsked = queue[at]
+      if (!nextAsked) return null
       at++
-      asked.set(found.url, found)
-      return found.url
+      asked.set(nextAsked.url, nextAsked)
+      return nextAsked.url
     },
     read(url, links, body) {
       const from = asked.get(url)

@@ -77,11 +77,11 @@ function targetsUnder(paths: readonly string[], edits: ReadonlyMap<string, SlugE
     for (let folder = open.pop(); folder !== undefined; folder = open.pop()) {
       const parent = parentOf(folder)
       const up = known.get(parent)!
-      const own = folders.get(folder)
+      const renamed = folders.get(folder)
       // A renamed folder stays within its own, wherever that goes, unless the edit names all of its segments.
-      const inPlace = own && own.slice(0, -1).join('/') === parent
-      const name = own ? own.at(-1)! : folder.slice(folder.lastIndexOf('/') + 1)
-      known.set(folder, own && !inPlace ? own.join('/') : up === '' ? name : `${up}/${name}`)
+      const inPlace = renamed && renamed.slice(0, -1).join('/') === parent
+      const name = renamed ? renamed.at(-1)! : folder.slice(folder.lastIndexOf('/') + 1)
+      known.set(folder, renamed && !inPlace ? renamed.join('/') : up === '' ? name : `${up}/${name}`)
     }
     return known.get(asked)!
   }
@@ -94,8 +94,8 @@ function targetsUnder(paths: readonly string[], edits: ReadonlyMap<string, SlugE
       const segments = editedSegments(parts, edit)!
       const parent = parts.segments.slice(0, -1).join('/')
       const inPlace = segments.slice(0, -1).join('/') === parent
-      const own = inPlace ? [folderOf(parent), segments.at(-1)!].filter(Boolean) : segments
-      to = joined({ ...parts, segments: own })
+      const placed = inPlace ? [folderOf(parent), segments.at(-1)!].filter(Boolean) : segments
+      to = joined({ ...parts, segments: placed })
     } else {
       const cut = path.lastIndexOf('/')
       const folder = folderOf(cut < 0 ? '' : path.slice(0, cut))

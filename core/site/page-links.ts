@@ -34,12 +34,12 @@ const placeOf = (link: AnchorFact, inHeading: boolean): LinkPlace => {
 
 /** All links of a page in the order of its text; those within the page and those without an address aside. */
 export function pageLinks(page: PageFacts, index: SiteIndex): PageLink[] {
-  const own = addressKey(page.url)
+  const ownKey = addressKey(page.url)
   let heading = 0
   return page.links.flatMap((link) => {
     const { url, href, text, start } = link
     if (url === null || href.startsWith('#')) return []
-    if (url.includes('#') && addressKey(url) === own) return []
+    if (url.includes('#') && addressKey(url) === ownKey) return []
     while (heading < page.headings.length - 1 && page.headings[heading + 1]!.start < start) heading++
     const before = page.headings[heading]
     const inHeading =

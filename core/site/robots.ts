@@ -35,8 +35,8 @@ interface Group {
 export function readRobots(text: string, token: string): Robots {
   const { groups, sitemaps } = groupsOf(text.slice(0, MOST_ROBOTS))
   const wanted = token.toLowerCase()
-  const own = groups.filter((g) => g.agents.includes(wanted))
-  const chosen = own.length > 0 ? own : groups.filter((g) => g.agents.includes('*'))
+  const named = groups.filter((g) => g.agents.includes(wanted))
+  const chosen = named.length > 0 ? named : groups.filter((g) => g.agents.includes('*'))
   const rules = chosen.flatMap((g) => g.rules)
   return {
     sitemaps,
@@ -104,9 +104,9 @@ function matches({ parts, ends }: Rule, path: string): boolean {
   const last = ends ? rest.pop()! : null
   let at = first.length
   for (const part of rest) {
-    const found = path.indexOf(part, at)
-    if (found < 0) return false
-    at = found + part.length
+    const partAt = path.indexOf(part, at)
+    if (partAt < 0) return false
+    at = partAt + part.length
   }
   return last === null || (path.length - last.length >= at && path.endsWith(last))
 }

@@ -105,10 +105,10 @@ export function targetsOf(
   const redirected = new Set<string>()
   const idOf = (url: string | null): PageId | undefined =>
     url === null || !addressKey(url).startsWith(index.base) ? undefined : idAt(index, url)
-  const found = new Set<PageId>()
+  const targets = new Set<PageId>()
   const add = (url: string | null) => {
     const id = idOf(url)
-    if (id !== undefined) found.add(id)
+    if (id !== undefined) targets.add(id)
   }
   const outsideText: PageId[] = []
   for (const { url, landmark } of page.links) {
@@ -120,9 +120,9 @@ export function targetsOf(
       if (id !== undefined) outsideText.push(id)
     }
   }
-  const inText = found.size
-  for (const id of outsideText) found.add(id)
-  const linked = found.size
+  const inText = targets.size
+  for (const id of outsideText) targets.add(id)
+  const linked = targets.size
   for (const list of [page.canonicals, page.alternates]) for (const { url } of list) add(url)
   // Images resolve as links do; only what may be of the site is worth resolving.
   const images = page.images.filter((m) => m.src !== '' && !/^(?:data|blob|mailto):/i.test(m.src))
@@ -132,7 +132,7 @@ export function targetsOf(
   }
   if (page.data.length > 0)
     for (const { json } of dataOf(page).blocks) if (json) for (const { value } of stringsIn(json)) add(value)
-  return { targets: [...found], inText, linked, redirected: [...redirected] }
+  return { targets: [...targets], inText, linked, redirected: [...redirected] }
 }
 
 /** A keyword under which pages meet that are after the same one: its stems, in any order. */
@@ -204,11 +204,11 @@ const meets = (groups: Groups, key: string, group: Set<PageId>): boolean => {
  * Titles of fewer than three words have no word to spare.
  */
 function nearKeys(title: string): string[] {
-  const own = sameText(withoutLastPart(title))
-  const words = own.split(' ')
+  const plainTitle = sameText(withoutLastPart(title))
+  const words = plainTitle.split(' ')
   if (words.length > MOST_NEAR_WORDS) return []
-  const keys = /\d/.test(own) ? [`# ${own.replace(/\d+/g, '#')}`] : []
-  if (words.length >= 2) keys.push(WHOLE + own)
+  const keys = /\d/.test(plainTitle) ? [`# ${plainTitle.replace(/\d+/g, '#')}`] : []
+  if (words.length >= 2) keys.push(WHOLE + plainTitle)
   if (words.length >= 3)
     words.forEach((_, i) => {
       const [before, after] = [words.slice(0, i), words.slice(i + 1)]
@@ -336,16 +336,16 @@ export function updateIndex(index: SiteIndex, id: PageId, entry: IndexEntry | nu
 
 /** Pages in the order of their paths, whatever the order in which they came. */
 export function inOrder(ids: Iterable<PageId>, { entries }: SiteIndex): PageId[] {
-  const path = (id: PageId) => entries.get(id)?.path ?? ''
-  return [...ids].sort((a, b) => (path(a) < path(b) ? -1 : path(a) > path(b) ? 1 : 0))
+  const pathAt = (id: PageId) => entries.get(id)?.path ?? ''
+  return [...ids].sort((a, b) => (pathAt(a) < pathAt(b) ? -1 : pathAt(a) > pathAt(b) ? 1 : 0))
 }
 
 /** Groups of two pages or more, pages in the order of their paths, groups by their first page. */
 export function repeated(groups: Groups, index: SiteIndex): PageId[][] {
-  const path = (id: PageId) => index.entries.get(id)!.path
+  const pathAt = (id: PageId) => index.entries.get(id)!.path
   const order = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0)
   return [...groups.values()]
     .filter((group) => group.size > 1)
     .map((group) => inOrder(group, index))
-    .sort((a, b) => order(path(a[0]!), path(b[0]!)))
+    .sort((a, b) => order(pathAt(a[0]!), pathAt(b[0]!)))
 }

@@ -47,19 +47,19 @@ export class Terms {
     return this.own.size === 0 && this.below === null
   }
   get(word: string): TermMeaning | undefined {
-    const own = this.ownSays(word)
-    if (own !== undefined) return own ?? undefined
+    const meaning = this.ownSays(word)
+    if (meaning !== undefined) return meaning ?? undefined
     for (let layer = this.below; layer !== null; layer = layer.below) {
-      const found = layer.ownSays(word)
-      if (found !== undefined) return found ?? undefined
+      const below = layer.ownSays(word)
+      if (below !== undefined) return below ?? undefined
     }
     return undefined
   }
   /** What this layer by itself says of a word: null, that it means nothing of its own; undefined, nothing. */
   private ownSays(word: string): TermMeaning | null | undefined {
-    const found = this.own.get(word)
-    const hidden = this.schemaFrom > 0 && (found === undefined || found.at < this.schemaFrom)
-    return hidden && isSchemaName(word) ? null : found?.meaning
+    const meaning = this.own.get(word)
+    const hidden = this.schemaFrom > 0 && (meaning === undefined || meaning.at < this.schemaFrom)
+    return hidden && isSchemaName(word) ? null : meaning?.meaning
   }
   /** Defines a word; null: what a context below says of it holds no longer. */
   set(word: string, meaning: TermMeaning | null): void {
@@ -140,8 +140,8 @@ const schemaTerms = new Map<string, TermMeaning>([
 
 /** The meaning of a word; undefined where no context defines it. */
 export function termOf(context: Context, word: string): TermMeaning | undefined {
-  const own = context.terms.get(word)
-  if (own || !context.schema) return own
+  const declared = context.terms.get(word)
+  if (declared || !context.schema) return declared
   const builtIn = schemaTerms.get(word)
   if (builtIn) return builtIn
   if (!isProperty(word)) return undefined
@@ -317,8 +317,8 @@ export function shortName(iri: string): string {
     const name = iri.slice(SCHEMA.length)
     return name !== '' && !/[/?#]/.test(name) ? name : iri
   }
-  const found = /^https?:\/\/(?:www\.)?schema\.org\/(?!$)([^/?#]+)$/.exec(iri)
-  return found ? found[1]! : iri
+  const match = /^https?:\/\/(?:www\.)?schema\.org\/(?!$)([^/?#]+)$/.exec(iri)
+  return match ? match[1]! : iri
 }
 /** Whether a name, as `shortName` gives it, is one of schema.org's namespace. */
 export const isOfSchema = (name: string): boolean => !name.includes(':') && !name.startsWith('@')

@@ -68,9 +68,10 @@ export function standsAlone(thing: Thing): boolean {
 }
 
 const isOf = (thing: Thing, { types, unless }: Pick<Requirement, 'types' | 'unless'>): boolean => {
-  const own = schemaTypes(thing)
+  const thingTypes = schemaTypes(thing)
   return (
-    own.some((t) => types.some((type) => isA(t, type))) && !own.some((t) => unless?.some((u) => isA(t, u)))
+    thingTypes.some((t) => types.some((type) => isA(t, type))) &&
+    !thingTypes.some((t) => unless?.some((u) => isA(t, u)))
   )
 }
 
@@ -127,12 +128,12 @@ const byTypes = new Map<string, Feature[]>()
 /** The features that things of these types are candidates for. */
 function candidates(thing: Thing): Feature[] {
   const key = thing.types.map((t) => t.name).join(' ')
-  let found = byTypes.get(key)
-  if (!found) {
+  let fitting = byTypes.get(key)
+  if (!fitting) {
     if (byTypes.size > 1000) byTypes.clear()
-    byTypes.set(key, (found = features.filter((f) => isOf(thing, f))))
+    byTypes.set(key, (fitting = features.filter((f) => isOf(thing, f))))
   }
-  return found
+  return fitting
 }
 
 /** The features that a page's things are candidates for, each with what is missing. A retired one that is gone asks for nothing. */
@@ -175,8 +176,8 @@ export function askedOf(types: string[], under: { property: string; types: strin
     own.some((t) => r.types.some((c) => isA(t, c))) && !own.some((t) => r.unless?.some((u) => isA(t, u)))
   const take = (r: Requirement) => {
     for (const kind of ['required', 'recommended'] as const)
-      for (const path of r[kind]) {
-        const anyOf = [...new Set(path.split('|').map((p) => p.split('.')[0]!))]
+      for (const property of r[kind]) {
+        const anyOf = [...new Set(property.split('|').map((p) => p.split('.')[0]!))]
         const key = anyOf.join('|')
         if (asked.get(key)?.kind !== 'required') asked.set(key, { kind, anyOf })
       }

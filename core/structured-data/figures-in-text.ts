@@ -36,7 +36,7 @@ export function dateIn(text: string, lang: string): string | null {
 
 /** Times of day in a text, as hh:mm: 17:00, 5 pm, 7.30 p.m.; of “17.30” only where no other figures make it a price. */
 export function timesIn(text: string): string[] {
-  const found: string[] = []
+  const times: string[] = []
   for (const m of text.matchAll(
     /(?<![\d£€$.,])(\d{1,2})(?:[:.](\d{2}))?\s?(a\.?m\.?|p\.?m\.?)?(?![\d%])/gi,
   )) {
@@ -48,9 +48,9 @@ export function timesIn(text: string): string[] {
       hour = (hour % 12) + (half.toLowerCase().startsWith('p') ? 12 : 0)
     }
     if (hour > 24 || Number(min ?? 0) > 59) continue
-    found.push(`${pad(hour)}:${min ?? '00'}`)
+    times.push(`${pad(hour)}:${min ?? '00'}`)
   }
-  return found
+  return times
 }
 
 const units: [RegExp, 'D' | 'H' | 'M'][] = [
@@ -126,7 +126,7 @@ export interface Money {
 }
 /** Prices in a text, in order: amount with a point before the decimals, and the currency's code. */
 export function pricesIn(text: string, lang: string): Money[] {
-  const found: Money[] = []
+  const moneyFound: Money[] = []
   for (const [, before, a, b, after] of text.matchAll(priced)) {
     const sign = (before ?? after)!.replace('.', '')
     const currency = signs.get(sign) ?? (/^kr$/i.test(sign) ? crowns.get(lang.slice(0, 2)) : sign)
@@ -134,9 +134,9 @@ export function pricesIn(text: string, lang: string): Money[] {
     const decimals = /[.,](\d{1,2})$/.exec(written)
     const whole = (decimals ? written.slice(0, -decimals[0].length) : written).replace(/[.,]/g, '')
     if (currency)
-      found.push({ amount: decimals ? `${whole}.${decimals[1]!.padEnd(2, '0')}` : whole, currency })
+      moneyFound.push({ amount: decimals ? `${whole}.${decimals[1]!.padEnd(2, '0')}` : whole, currency })
   }
-  return found
+  return moneyFound
 }
 
 /** Names of the days, Monday first, each with the short forms that are no word of their own; from memory. */
@@ -159,15 +159,15 @@ const dayMembers = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Sat
 const daysByLanguage = new Map<string, ReadonlyMap<string, number>>()
 /** The number of each day, from 0, by its name and its short forms; English ones in every language. */
 function daysOf(lang: string): ReadonlyMap<string, number> {
-  const own = lang.slice(0, 2)
-  let days = daysByLanguage.get(own)
+  const language = lang.slice(0, 2)
+  let days = daysByLanguage.get(language)
   if (!days) {
-    const found = new Map<string, number>()
-    for (const names of [dayNames.get('en')!, dayNames.get(own) ?? ''])
+    const numbers = new Map<string, number>()
+    for (const names of [dayNames.get('en')!, dayNames.get(language) ?? ''])
       names.split('|').forEach((day, i) => {
-        for (const name of day.split(' ')) if (name !== '') found.set(name, i)
+        for (const name of day.split(' ')) if (name !== '') numbers.set(name, i)
       })
-    daysByLanguage.set(own, (days = found))
+    daysByLanguage.set(language, (days = numbers))
   }
   return days
 }

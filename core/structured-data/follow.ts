@@ -44,12 +44,12 @@ export function followPage(
     )
     let value = edit.value
     for (const [pointer, link] of Object.entries(edit.built.links)) {
-      const found = now.get(link)
-      if (found === undefined) continue
+      const newValue = now.get(link)
+      if (newValue === undefined) continue
       const parsed = parseJson(value)
       const at = parsed.ok ? valueAt(parsed.value, pointer) : undefined
-      if (at?.kind === 'number') value = setValue(value, pointer, Number(found))
-      else if (at?.kind === 'string') value = setValue(value, pointer, found)
+      if (at?.kind === 'number') value = setValue(value, pointer, Number(newValue))
+      else if (at?.kind === 'string') value = setValue(value, pointer, newValue)
     }
     if (value !== edit.value) next[key] = { ...edit, value }
   }

@@ -62,11 +62,11 @@ function asDocument(quads: Quad[]): Record<string, unknown>[] {
     const passed = new Set<string>()
     for (let at: string | undefined = id; at !== undefined && !passed.has(at);) {
       passed.add(at)
-      const own: Quad[] = bySubject.get(at) ?? []
-      const first = own.find((q) => q.predicate.value === FIRST)?.object
+      const cell: Quad[] = bySubject.get(at) ?? []
+      const first = cell.find((q) => q.predicate.value === FIRST)?.object
       if (!first) break
       items.push(first)
-      at = own.find((q) => q.predicate.value === REST)?.object.value
+      at = cell.find((q) => q.predicate.value === REST)?.object.value
     }
     return items
   }

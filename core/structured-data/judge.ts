@@ -150,16 +150,16 @@ export interface Judged {
 }
 /** Every value of a page's things with which something is wrong, found once for the rules that speak of it. */
 export const judgeAll = rememberLast((data: PageData): Judged[] => {
-  const found: Judged[] = []
+  const judged: Judged[] = []
   for (const thing of data.things)
     for (const { name, known, reverse, values } of thing.properties) {
       if (!known || reverse) continue
       for (const value of values) {
         const verdict = judgeValue(name, value, data)
-        if (verdict) found.push({ property: name, value, verdict })
+        if (verdict) judged.push({ property: name, value, verdict })
       }
     }
-  return found
+  return judged
 })
 
 /** The classes of things that a property leads to; data types and enumerations left out. */

@@ -148,10 +148,10 @@ class Reader {
       if (!onlyId && !keyed.some((m) => m.word.means === '@value')) context = context.before
     }
     if (scoped) context = withContext(context, scoped)
-    const own = object.members.findLast((m) => m.key === '@context')?.value
-    if (own) {
-      const said = own.kind === 'string' && isMeantForSchema(own.value) && context.schema
-      if (!said) context = withContext(context, own)
+    const localContext = object.members.findLast((m) => m.key === '@context')?.value
+    if (localContext) {
+      const said = localContext.kind === 'string' && isMeantForSchema(localContext.value) && context.schema
+      if (!said) context = withContext(context, localContext)
       this.unknown = context.unknown.length > this.unknown.length ? context.unknown : this.unknown
     }
     const outer = context

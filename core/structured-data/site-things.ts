@@ -132,11 +132,11 @@ export function danglingLinks(
   isDefined: (id: string) => boolean,
   site: { base: string; whole: boolean; isAddress(url: string): boolean },
 ): SiteLink[] {
-  const own = new Set(
+  const defined = new Set(
     things.flatMap((t) => (t.id === null || (t.types.length === 0 && t.name === null) ? [] : [t.id])),
   )
   return links.filter(({ to }) => {
-    if (typeof to !== 'string' || own.has(to) || isDefined(to)) return false
+    if (typeof to !== 'string' || defined.has(to) || isDefined(to)) return false
     if (to.startsWith('_:')) return true
     const [address, fragment] = to.split('#')
     if (address === url.split('#')[0]) return fragment !== undefined && fragment !== ''

@@ -10,7 +10,7 @@ const cache = new WeakMap<PageFacts, ObjectValue[]>()
 export function thingsOf(page: PageFacts): ObjectValue[] {
   const known = cache.get(page)
   if (known) return known
-  const found: ObjectValue[] = []
+  const objects: ObjectValue[] = []
   const queue: JsonValue[] = []
   // Not by `dataOf`: windows import this for a page's tokens, and that would bring the whole vocabulary along.
   for (const { json } of page.data) {
@@ -21,12 +21,12 @@ export function thingsOf(page: PageFacts): ObjectValue[] {
     const value = queue[i]!
     if (value.kind === 'array') for (const item of value.items) queue.push(item)
     else if (value.kind === 'object') {
-      found.push(value)
+      objects.push(value)
       for (const m of value.members) queue.push(m.value)
     }
   }
-  cache.set(page, found)
-  return found
+  cache.set(page, objects)
+  return objects
 }
 
 /** Types of a page's things, each once, outer ones first, without the address of the vocabulary. */

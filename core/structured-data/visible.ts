@@ -72,9 +72,9 @@ function runsOf(seen: Seen, length: number): ReadonlySet<string> {
   let runs = seen.runs.get(length)
   if (!runs) {
     const words = seen.text.trim().split(' ')
-    const found = new Set<string>()
-    for (let i = 0; i + length <= words.length; i++) found.add(words.slice(i, i + length).join(' '))
-    seen.runs.set(length, (runs = found))
+    const wordRuns = new Set<string>()
+    for (let i = 0; i + length <= words.length; i++) wordRuns.add(words.slice(i, i + length).join(' '))
+    seen.runs.set(length, (runs = wordRuns))
   }
   return runs
 }
@@ -93,17 +93,18 @@ export const isTextSeen = (page: PageFacts, value: string): boolean => {
 
 /** Every number that a text can be read to hold: with points or commas before the decimals, spaces or either between thousands. */
 function numbersIn(text: string): Set<number> {
-  const found = new Set<number>()
+  const amounts = new Set<number>()
   for (const [token] of text.matchAll(/\d(?:[\d.,'’\u00a0\u202f\u2009 ]*\d)?/g)) {
     const pieces = token.split(/[\u00a0\u202f\u2009 ]/)
     for (const piece of [...pieces, pieces.join('')]) {
       const plain = piece.replace(/['’]/g, '')
       const last = Math.max(plain.lastIndexOf('.'), plain.lastIndexOf(','))
-      found.add(Number(plain.replace(/[.,]/g, '')))
-      if (last > 0) found.add(Number(`${plain.slice(0, last).replace(/[.,]/g, '')}.${plain.slice(last + 1)}`))
+      amounts.add(Number(plain.replace(/[.,]/g, '')))
+      if (last > 0)
+        amounts.add(Number(`${plain.slice(0, last).replace(/[.,]/g, '')}.${plain.slice(last + 1)}`))
     }
   }
-  return found
+  return amounts
 }
 /** Said instead of a price of nothing; common practice, no source. */
 const free = /\b(?:free|gratis|kostenlos|gratuit|gratuito|fri entré|no charge)\b/u

@@ -174,13 +174,13 @@ const LONGEST_NAME = 60
 export function nearestTerms(name: string, kind: 'class' | 'property' | 'member'): readonly string[] {
   if (name.length > LONGEST_NAME) return []
   const key = `${kind} ${name}`
-  let found = nearest.get(key)
-  if (!found) {
+  let nearestNames = nearest.get(key)
+  if (!nearestNames) {
     // A mistake on a template is made on every page: what was found is kept, for a while.
     if (nearest.size > 500) nearest.clear()
-    nearest.set(key, (found = findNearest(name, kind)))
+    nearest.set(key, (nearestNames = findNearest(name, kind)))
   }
-  return found
+  return nearestNames
 }
 const nearest = new Map<string, readonly string[]>()
 

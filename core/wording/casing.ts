@@ -64,7 +64,7 @@ function isOwn(word: string): boolean {
 }
 
 function tokens(text: string): Token[] {
-  const found = [...text.matchAll(wordPattern)].map((m): Token => ({
+  const tokenList = [...text.matchAll(wordPattern)].map((m): Token => ({
     text: m[0],
     lower: m[0].toLowerCase().replace(/’/g, "'"),
     start: m.index,
@@ -72,14 +72,15 @@ function tokens(text: string): Token[] {
     last: false,
     paused: false,
   }))
-  found.forEach((token, i) => {
-    const before = i === 0 ? null : text.slice(found[i - 1]!.start + found[i - 1]!.text.length, token.start)
-    const after = text.slice(token.start + token.text.length, found[i + 1]?.start)
+  tokenList.forEach((token, i) => {
+    const before =
+      i === 0 ? null : text.slice(tokenList[i - 1]!.start + tokenList[i - 1]!.text.length, token.start)
+    const after = text.slice(token.start + token.text.length, tokenList[i + 1]?.start)
     token.first = before === null || partEnd.test(before)
-    token.last = i === found.length - 1 || partEnd.test(after)
+    token.last = i === tokenList.length - 1 || partEnd.test(after)
     token.paused = /^[,;:.!?)]/.test(after)
   })
-  return found
+  return tokenList
 }
 
 /** Whether most words are in capitals, so that capitals tell nothing about names. */

@@ -28,29 +28,30 @@ function withoutSeparator(title: string): string | null {
 export function withoutSite(title: string, site: string | null): string {
   if (!site) return title
   const names = [lowerInPlace(site), '{site}']
-  let own = title.trimEnd()
+  let nameless = title.trimEnd()
   for (;;) {
-    const lower = lowerInPlace(own)
+    const lower = lowerInPlace(nameless)
     const name = names.find((n) => lower.endsWith(n))
-    const rest = name === undefined ? null : withoutSeparator(own.slice(0, own.length - name.length))
+    const rest =
+      name === undefined ? null : withoutSeparator(nameless.slice(0, nameless.length - name.length))
     if (rest === null) break
-    own = rest.trimEnd()
+    nameless = rest.trimEnd()
   }
-  return own.trim() || title
+  return nameless.trim() || title
 }
 
 /** A page's own words in a title: without the pattern's head and tail, tokens filled or not, and without the site's name. */
 export function pageWords(title: string, pattern: string | null, values: TokenValues): string {
-  let own = title.trim()
+  let words = title.trim()
   const around = pattern ? aroundPage(pattern) : null
   if (around)
     for (const fill of [(t: string) => t, (t: string) => fillTokens(t, values).text]) {
       const [head, tail] = [fill(around.head).trim(), fill(around.tail).trim()]
-      if (head && own.toLowerCase().startsWith(head.toLowerCase())) own = own.slice(head.length).trim()
-      while (tail && own.toLowerCase().endsWith(tail.toLowerCase()) && own.length > tail.length)
-        own = own.slice(0, -tail.length).trim()
+      if (head && words.toLowerCase().startsWith(head.toLowerCase())) words = words.slice(head.length).trim()
+      while (tail && words.toLowerCase().endsWith(tail.toLowerCase()) && words.length > tail.length)
+        words = words.slice(0, -tail.length).trim()
     }
-  return withoutSite(own, values.site ?? null)
+  return withoutSite(words, values.site ?? null)
 }
 
 /**
@@ -63,16 +64,16 @@ export const inPattern = (pattern: string, words: string): string => pattern.rep
 export function commonSuffix(
   titles: readonly string[],
 ): { site: string; separator: string; pages: number } | null {
-  const found = new Map<string, { site: string; separator: string; pages: number }>()
+  const endings = new Map<string, { site: string; separator: string; pages: number }>()
   for (const title of titles) {
     const last = separatorsIn(title, SEPARATORS).at(-1)
     if (!last) continue
     const site = title.slice(last.end).trim()
     const key = site.toLowerCase()
-    const known = found.get(key)
+    const known = endings.get(key)
     if (known) known.pages++
-    else found.set(key, { site, separator: ` ${last.sign} `, pages: 1 })
+    else endings.set(key, { site, separator: ` ${last.sign} `, pages: 1 })
   }
-  const [best] = [...found.values()].sort((a, b) => b.pages - a.pages)
+  const [best] = [...endings.values()].sort((a, b) => b.pages - a.pages)
   return best && best.pages >= 3 && best.pages * 2 >= titles.length ? best : null
 }

@@ -26,15 +26,15 @@ function find(text: string, { find: wanted, how, matchCase }: Replacing): Found[
   const where = isFolded ? lower : text
   if (how === 'pattern') return findPattern(text, where, wanted, fold)
   const needle = fold(wanted)
-  const found: Found[] = []
+  const places: Found[] = []
   const edges = how === 'whole words' ? wordEdges(text) : null
   for (let at = where.indexOf(needle); at >= 0;) {
     const end = at + needle.length
     const isWhole = edges === null || (!edges.has(at) && !edges.has(end))
-    if (isWhole) found.push({ start: at, end, gaps: [] })
+    if (isWhole) places.push({ start: at, end, gaps: [] })
     at = where.indexOf(needle, isWhole ? end : at + 1)
   }
-  return found
+  return places
 }
 
 /** Places within words: before a whole word begins and where it ends there is none. */
@@ -54,16 +54,16 @@ function partsOf(pattern: string, fold: (t: string) => string): Part[] {
 
 function findPattern(text: string, where: string, pattern: string, fold: (t: string) => string): Found[] {
   const parts = partsOf(pattern, fold)
-  const found: Found[] = []
+  const places: Found[] = []
   let from = 0
   while (from <= text.length) {
     const match = matchFrom(text, where, parts, from)
     if (!match) break
-    found.push(match)
+    places.push(match)
     if (match.end === text.length) break
     from = Math.max(match.end, match.start + 1)
   }
-  return found
+  return places
 }
 
 const DIGITS = /\d+(?:[.,]\d+)*/y
@@ -123,11 +123,11 @@ function endOfGap(text: string, where: string, next: Part | undefined, at: numbe
 
 /** A text with all that is found replaced, a capital by a capital unless capitals count; the text itself where nothing is found. */
 export function replaceIn(text: string, replacing: Replacing): string {
-  const found = find(text, replacing)
-  if (found.length === 0) return text
+  const places = find(text, replacing)
+  if (places.length === 0) return text
   let out = ''
   let at = 0
-  for (const { start, end, gaps } of found) {
+  for (const { start, end, gaps } of places) {
     const put = filled(replacing, gaps)
     // Where capitals do not count, what begins with one is replaced by what does.
     const isCapital = !replacing.matchCase && /^\p{Lu}/u.test(text.slice(start, end))

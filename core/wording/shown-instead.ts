@@ -1,5 +1,5 @@
 /** What results would show where a page has no title or description of its own, or choose not to use it. */
-import { findKeyword, type Keyword } from '../words/match.ts'
+import { hitsOf, matchesAmong, type Hit, type Keyword } from '../words/match.ts'
 import { outlineOf, type PageFacts } from '../page/read/facts.ts'
 
 /** A title's stand-in: the first H1 with text, else the file's name. Common practice, no source. */
@@ -27,7 +27,7 @@ const sentenceEnd = /[.!?…]["”’)]*(?=\s+\S)|[。！？]/gu
 
 /** A paragraph's sentences, each with where it starts. */
 export function sentencesOf(paragraph: string): { text: string; start: number }[] {
-  const found: { text: string; start: number }[] = []
+  const sentences: { text: string; start: number }[] = []
   let from = 0
   for (const m of paragraph.matchAll(sentenceEnd)) {
     const end = m.index + m[0].length
@@ -35,37 +35,65 @@ export function sentencesOf(paragraph: string): { text: string; start: number }[
     const tail = paragraph.slice(Math.max(from, end - 12), end)
     if (/(?:^|\s)(?:\p{Lu}|Mr|Mrs|Ms|Dr|St|No|Prof|approx|ca|e\.g|i\.e|z\.B|Nr)\.$/u.test(tail)) continue
     const text = paragraph.slice(from, end).trim()
-    if (text) found.push({ text, start: from })
+    if (text) sentences.push({ text, start: from })
     from = end
   }
   const rest = paragraph.slice(from).trim()
-  if (rest) found.push({ text: rest, start: from })
-  return found
+  if (rest) sentences.push({ text: rest, start: from })
+  return sentences
 }
 
-export function paragraphsOf(page: PageFacts): string[] {
+/** A paragraph of the main content, and where in its text it starts, in UTF-16 units. */
+interface Paragraph {
+  text: string
+  start: number
+}
+
+function* eachParagraph(page: PageFacts): Generator<Paragraph> {
+  const { text } = page.main
   const headings = new Set(page.headings.map((h) => h.text))
-  return page.main.text
-    .split('\n')
-    .map((p) => p.trim())
-    .filter((p) => p.length > PARAGRAPH && !headings.has(p))
+  for (let from = 0; from < text.length;) {
+    const lineEnd = text.indexOf('\n', from)
+    const to = lineEnd < 0 ? text.length : lineEnd
+    const line = text.slice(from, to)
+    const paragraph = line.trim()
+    if (paragraph.length > PARAGRAPH && !headings.has(paragraph))
+      yield { text: paragraph, start: from + line.length - line.trimStart().length }
+    from = to + 1
+  }
 }
 
-/** The sentence or two around the keyword, else the first paragraph; null where the page has no text for it. */
-export function passageFor(page: PageFacts, keyword: Keyword | null): Passage | null {
-  const paragraphs = paragraphsOf(page)
-  if (keyword)
-    for (const [i, paragraph] of paragraphs.entries()) {
-      const match = findKeyword(paragraph, keyword)[0]
-      if (!match) continue
-      const start = sentencesOf(paragraph).findLast((s) => s.start <= match.start)?.start ?? 0
-      return {
-        text: paragraph.slice(start, start + LONGEST).trim(),
-        from: 'around the keyword',
-        paragraph: i + 1,
-      }
+export const paragraphsOf = (page: PageFacts): string[] => [...eachParagraph(page)].map(({ text }) => text)
+
+/**
+ * The sentence or two around the keyword, else the first paragraph; null where the page has no text for it. `hits` are
+ * the keyword's in the main content, where they are known.
+ */
+export function passageFor(
+  page: PageFacts,
+  keyword: Keyword | null,
+  hits: readonly Hit[] = keyword ? hitsOf(page.main.text, keyword) : [],
+): Passage | null {
+  let first: string | null = null
+  let number = 0
+  let next = 0
+  for (const { text, start } of eachParagraph(page)) {
+    number++
+    first ??= text
+    if (keyword === null) break
+    // Words do not go over a line's end, so that a paragraph's are among those of the whole text.
+    while (next < hits.length && hits[next]!.start < start) next++
+    if (next === hits.length) break
+    const from = next
+    while (next < hits.length && hits[next]!.end <= start + text.length) next++
+    const [match] = matchesAmong(hits.slice(from, next), keyword)
+    if (!match) continue
+    const sentence = sentencesOf(text).findLast((s) => start + s.start <= match.start)?.start ?? 0
+    return {
+      text: text.slice(sentence, sentence + LONGEST).trim(),
+      from: 'around the keyword',
+      paragraph: number,
     }
-  return paragraphs[0]
-    ? { text: paragraphs[0].slice(0, LONGEST), from: 'the first paragraph', paragraph: 1 }
-    : null
+  }
+  return first === null ? null : { text: first.slice(0, LONGEST), from: 'the first paragraph', paragraph: 1 }
 }

@@ -65,11 +65,11 @@ function fromGreek(word: string): string {
 
 /** A word in lower case as ASCII letters and digits, by the page's language; "" where its script cannot be put so. */
 export function transliterate(word: string, lang: string | null): string {
-  const own = byLanguage[primaryLanguage(lang)] ?? {}
+  const ofLanguage = byLanguage[primaryLanguage(lang)] ?? {}
   const lower = word.normalize('NFC').toLowerCase()
   const letters = /\p{Script=Greek}/u.test(lower) ? fromGreek(lower) : lower
   let out = ''
-  for (const c of letters) out += own[c] ?? cyrillic[c] ?? latinLetters[c] ?? plain(c)
+  for (const c of letters) out += ofLanguage[c] ?? cyrillic[c] ?? latinLetters[c] ?? plain(c)
   return out.replace(/[^a-z0-9]/g, '')
 }
 

@@ -86,7 +86,7 @@ const irregular: Record<string, string> = {
 
 /** Possible base forms of an inflected verb, in lower case. */
 function bases(word: string): string[] {
-  const found = [word, irregular[word] ?? '']
+  const forms = [word, irregular[word] ?? '']
   for (const [ending, ...roots] of [
     ['ing', '', 'e'],
     ['ed', '', 'e'],
@@ -95,11 +95,11 @@ function bases(word: string): string[] {
   ] as const)
     if (word.endsWith(ending)) {
       const stem = word.slice(0, -ending.length)
-      found.push(...roots.map((r) => stem + r))
-      if (/(.)\1$/.test(stem)) found.push(stem.slice(0, -1))
-      if (stem.endsWith('i')) found.push(stem.slice(0, -1) + 'y')
+      forms.push(...roots.map((r) => stem + r))
+      if (/(.)\1$/.test(stem)) forms.push(stem.slice(0, -1))
+      if (stem.endsWith('i')) forms.push(stem.slice(0, -1) + 'y')
     }
-  return found
+  return forms
 }
 
 /** Whether a particle makes one meaning with a verb: "turn off", "taking down". */

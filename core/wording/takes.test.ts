@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { compileKeyword } from '../words/match.ts'
+import { compileKeyword, findKeyword } from '../words/match.ts'
 import { defaultSlots, measure } from '../measure/snippet.ts'
 import type { PageFacts } from '../page/read/facts.ts'
 import { readPage } from '../page/read/read-page.ts'
 import { readSource } from '../page/source/source.ts'
-import { insteadOfTitle, passageFor, sentencesOf } from './shown-instead.ts'
+import { insteadOfTitle, paragraphsOf, passageFor, sentencesOf } from './shown-instead.ts'
 import { draftDescriptions, draftTitles } from './takes.ts'
 
 function pageOf(html: string): PageFacts {
@@ -68,6 +68,22 @@ describe('what is shown instead', () => {
     })
     expect(passageFor(pageOf(html), null)!.text).toMatch(/^The landing is on/)
     expect(passageFor(pageOf('<p>Too short.</p>'), null)).toBeNull()
+  })
+  it('is the first paragraph that has the keyword by itself, as a plain look at each says', () => {
+    const word = fc.constantFrom('step', 'Steps', 'harbour', 'tide', 'rock', 'the', 's’', "o'clock", 'ebb')
+    const paragraph = fc.array(word, { minLength: 5, maxLength: 14 }).map((words) => `${words.join(' ')}.`)
+    fc.assert(
+      fc.property(
+        fc.array(paragraph, { maxLength: 6 }),
+        fc.constantFrom('step', 'harbour steps', 'tide rock ebb'),
+        (texts, phrase) => {
+          const page = pageOf(`<main>${texts.map((text) => `<p>${text}</p>`).join('')}</main>`)
+          const plain = paragraphsOf(page).findIndex((text) => findKeyword(text, keyword(phrase)).length > 0)
+          const passage = passageFor(page, keyword(phrase))
+          expect(passage?.from === 'around the keyword' ? passage.paragraph - 1 : -1).toBe(plain)
+        },
+      ),
+    )
   })
 })
 

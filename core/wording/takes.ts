@@ -105,7 +105,7 @@ export function firstSentences(page: PageFacts, slots: Slots): string | null {
 export function draftDescriptions({ page, keyword, slots }: TakeContext): DraftedTake[] {
   const present = page.metas.find((m) => m.name === 'description' && m.inHead)?.content ?? ''
   const fits = (text: string) => measure(text, 'description', slots).wide.state === 'fits'
-  const found: { text: string; score: number; from: string }[] = []
+  const candidates: { text: string; score: number; from: string }[] = []
   for (const [i, paragraph] of paragraphsOf(page).slice(0, 40).entries()) {
     const sentences = sentencesOf(paragraph).map((s) => s.text)
     sentences.forEach((sentence, k) => {
@@ -119,7 +119,7 @@ export function draftDescriptions({ page, keyword, slots }: TakeContext): Drafte
       const length = Math.min(text.length, 150) / 150
       const begins =
         /^(?:\p{Lu}|\p{N}|["“‘])/u.test(text) && !/^(?:It|This|That|They|He|She|But|And|So|Then)\b/.test(text)
-      found.push({
+      candidates.push({
         text,
         score: (has ? 4 : 0) + length * 2 + (begins ? 1 : 0) - i * 0.15 - k * 0.1,
         from: `paragraph ${i + 1}${has ? ', with the keyword' : ''}`,
@@ -127,7 +127,7 @@ export function draftDescriptions({ page, keyword, slots }: TakeContext): Drafte
     })
   }
   const takes: DraftedTake[] = []
-  for (const { text, from } of found.sort((a, b) => b.score - a.score)) {
+  for (const { text, from } of candidates.sort((a, b) => b.score - a.score)) {
     if (
       text === present ||
       takes.some((t) => t.text.includes(text.slice(0, 60)) || text.includes(t.text.slice(0, 60)))

@@ -1,6 +1,7 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { compileKeyword, findKeyword, hasKeyword } from './match.ts'
-import { languageOf } from './stem.ts'
+import { languageOf, wordsOf } from './stem.ts'
 
 const has = (text: string, keyword: string, lang = 'en') => hasKeyword(text, compileKeyword(keyword, lang))
 
@@ -27,6 +28,38 @@ describe('keyword matching', () => {
     expect(has('Fyrtårnene ved havet', 'fyrtårn hav', 'da')).toBe(true)
     expect(languageOf('x-unknown').stem('words')).toBe('word')
     expect(languageOf('ja').stem('words')).toBe('words')
+  })
+  it('agrees with a plain look at every word, in their order', () => {
+    const word = fc.constantFrom(
+      'lamp',
+      'Lamps',
+      "lamp's",
+      'lighting',
+      'lights',
+      'of',
+      'a',
+      'evening',
+      'l',
+      '–',
+    )
+    fc.assert(
+      fc.property(fc.array(word, { maxLength: 40 }), (words) => {
+        const text = words.join(' ')
+        const keyword = compileKeyword('lamp lighting', 'en')
+        const stems = wordsOf(text).map(({ word: w }) => languageOf('en').stem(w))
+        const places: number[][] = []
+        for (let i = 0; i < stems.length; i++) {
+          const others = keyword.stems.map((stem) => stems.indexOf(stem, i))
+          if (others.some((at) => at < 0 || at >= i + 5) || !others.includes(i)) continue
+          places.push(others.sort((a, b) => a - b))
+          i = others.at(-1)!
+        }
+        const inText = wordsOf(text)
+        expect(findKeyword(text, keyword).map((m) => [m.start, m.end])).toEqual(
+          places.map((at) => [inText[at[0]!]!.start, inText[at.at(-1)!]!.end]),
+        )
+      }),
+    )
   })
   it('gives the places of the words, without overlaps', () => {
     const matches = findKeyword(

@@ -2,7 +2,7 @@
  * Where a keyword stands in a text: NFC, lower case, stemmed in the page's language, stop words dropped; all stems
  * of the keyword within n + 3 consecutive words, in any order (common practice, no source).
  */
-import { eachWord, languageOf, wordsOf } from './stem.ts'
+import { eachWord, eachWordThatBegins, languageOf, wordsBetween, wordsOf } from './stem.ts'
 
 export interface Keyword {
   text: string
@@ -41,37 +41,65 @@ function firstLetters(stems: string[]): Uint8Array | null {
   return firsts
 }
 
-/** Matches that do not overlap, in order. An empty keyword has none. */
-export function findKeyword(text: string, keyword: Keyword): Match[] {
-  const n = keyword.stems.length
-  if (n === 0 || text === '') return []
+/** A word of a text with one of a keyword's stems, and where it is, in UTF-16 units. */
+export interface Hit {
+  stem: string
+  /** Its number among the words of the text: of those between hits that are far apart, only as many are counted as say so. */
+  index: number
+  start: number
+  end: number
+}
+
+/** So many consecutive words all of a keyword's stand in. */
+const windowOf = (keyword: Keyword) => keyword.stems.length + 3
+
+/** All words of a text that are forms of one of a keyword's words, in order. An empty keyword has none. */
+export function hitsOf(text: string, keyword: Keyword): Hit[] {
+  if (keyword.stems.length === 0 || text === '') return []
   const language = languageOf(keyword.lang)
   const wanted = new Set(keyword.stems)
   const firsts = language.keepsFirst ? firstLetters(keyword.stems) : null
-  const hits: { stem: string; index: number; start: number; end: number }[] = []
-  const look = (start: number, end: number, index: number) => {
+  const hits: Hit[] = []
+  const look = (start: number, end: number) => {
     const stem = language.stemAsWritten(text.slice(start, end))
-    if (wanted.has(stem)) hits.push({ stem, index, start, end })
+    if (!wanted.has(stem)) return
+    const before = hits.at(-1)
+    const index = before ? before.index + 1 + wordsBetween(text, before.end, start, windowOf(keyword)) : 0
+    hits.push({ stem, index, start, end })
   }
-  // Most words are told apart by their first letter, without being looked at further.
-  eachWord(text, look, firsts)
+  if (firsts) eachWordThatBegins(firsts, text, look)
+  else eachWord(text, look)
+  return hits
+}
+
+/** Matches among hits in one text, that do not overlap, in order. */
+export function matchesAmong(hits: readonly Hit[], keyword: Keyword): Match[] {
+  const n = keyword.stems.length
   const matches: Match[] = []
   let i = 0
   while (i < hits.length) {
-    const found = new Map<string, (typeof hits)[number]>()
-    for (let j = i; j < hits.length && hits[j]!.index < hits[i]!.index + n + 3 && found.size < n; j++)
-      if (!found.has(hits[j]!.stem)) found.set(hits[j]!.stem, hits[j]!)
-    if (found.size < n) {
+    const inWindow = new Map<string, Hit>()
+    for (
+      let j = i;
+      j < hits.length && hits[j]!.index < hits[i]!.index + windowOf(keyword) && inWindow.size < n;
+      j++
+    )
+      if (!inWindow.has(hits[j]!.stem)) inWindow.set(hits[j]!.stem, hits[j]!)
+    if (inWindow.size < n) {
       i++
       continue
     }
-    const inOrder = [...found.values()].sort((a, b) => a.index - b.index)
+    const inOrder = [...inWindow.values()].sort((a, b) => a.index - b.index)
     const places = inOrder.map(({ start, end }) => ({ start, end }))
     matches.push({ start: places[0]!.start, end: places.at(-1)!.end, words: places })
     while (i < hits.length && hits[i]!.index <= inOrder.at(-1)!.index) i++
   }
   return matches
 }
+
+/** Matches in a text that do not overlap, in order. An empty keyword has none. */
+export const findKeyword = (text: string, keyword: Keyword): Match[] =>
+  matchesAmong(hitsOf(text, keyword), keyword)
 
 export const hasKeyword = (text: string, keyword: Keyword): boolean => findKeyword(text, keyword).length > 0
 

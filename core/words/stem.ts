@@ -142,38 +142,83 @@ function classOf(text: string, i: number): number {
 }
 
 /**
- * Calls back with the place of each word, and which it is from 0: runs of letters and digits, an apostrophe within a
- * word kept. Nothing is allocated, so that a whole page can be looked through at every keystroke. With `firsts`, words
- * that begin with an ASCII character whose place in it is 0 are counted, but not called back with.
+ * Calls back with the place of each word: runs of letters and digits, an apostrophe within a word kept. Nothing is
+ * allocated, so that a whole page can be looked through at every keystroke.
  */
-export function eachWord(
-  text: string,
-  call: (start: number, end: number, index: number) => void,
-  firsts: Uint8Array | null = null,
-): void {
-  const { length } = text
-  const kind = (i: number): number => {
-    const known = classes[text.charCodeAt(i)]!
-    return known === 255 ? classOf(text, i) : known
-  }
-  let index = 0
+export function eachWord(text: string, call: (start: number, end: number) => void): void {
   let i = 0
-  while (i < length) {
-    if (kind(i) === OTHER) {
+  while (i < text.length) {
+    if (classIn(text, i) === OTHER) {
       i++
       continue
     }
-    const start = i
-    while (i < length && kind(i) !== OTHER) i++
-    // An apostrophe goes on with letters alone.
-    while (i + 1 < length && isApostrophe(text.charCodeAt(i)) && kind(i + 1) === LETTER) {
-      i++
-      while (i < length && kind(i) === LETTER) i++
-    }
-    const first = text.charCodeAt(start)
-    if (firsts === null || first >= 128 || firsts[first] === 1) call(start, i, index)
-    index++
+    const end = wordEnd(text, i)
+    call(i, end)
+    i = end
   }
+}
+
+/**
+ * The same of the words that begin with an ASCII character whose place in `firsts` is 1, or beyond ASCII. Others are
+ * told apart by that character alone.
+ */
+export function eachWordThatBegins(
+  firsts: Uint8Array,
+  text: string,
+  call: (start: number, end: number) => void,
+): void {
+  /** Where the last word that was looked at ended. */
+  let from = 0
+  for (let i = 0; i < text.length; i++) {
+    const unit = text.charCodeAt(i)
+    if (unit < 128 ? firsts[unit] === 0 : classIn(text, i) === OTHER) continue
+    // It may stand within a word: back to where that begins.
+    let start = i
+    while (start > from && continuesWord(text, start - 1)) start--
+    while (start <= i) {
+      if (classIn(text, start) === OTHER) {
+        start++
+        continue
+      }
+      const end = wordEnd(text, start)
+      const first = text.charCodeAt(start)
+      if (first >= 128 || firsts[first] === 1) call(start, end)
+      start = end
+    }
+    from = start
+    i = start - 1
+  }
+}
+
+/** How many words stand between the end of one and the beginning of another, at most `most`. */
+export function wordsBetween(text: string, from: number, to: number, most: number): number {
+  let count = 0
+  for (let i = from; i < to && count < most;)
+    if (classIn(text, i) === OTHER) i++
+    else {
+      count++
+      i = wordEnd(text, i)
+    }
+  return count
+}
+
+/** Where the word that begins at a place ends. */
+function wordEnd(text: string, start: number): number {
+  const { length } = text
+  let i = start + 1
+  while (i < length && classIn(text, i) !== OTHER) i++
+  // An apostrophe goes on with letters alone.
+  while (i + 1 < length && isApostrophe(text.charCodeAt(i)) && classIn(text, i + 1) === LETTER) {
+    i += 2
+    while (i < length && classIn(text, i) === LETTER) i++
+  }
+  return i
+}
+const continuesWord = (text: string, i: number): boolean =>
+  classIn(text, i) !== OTHER || isApostrophe(text.charCodeAt(i))
+function classIn(text: string, i: number): number {
+  const known = classes[text.charCodeAt(i)]!
+  return known === 255 ? classOf(text, i) : known
 }
 const isApostrophe = (unit: number) => unit === 0x27 || unit === 0x2019
 

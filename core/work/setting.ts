@@ -45,8 +45,8 @@ export function slugPath(
   if (!url.startsWith(site.base)) return null
   const root = decodedPath(site.base)
   const path = decodedPath(url).slice(root.length)
-  const own = path === '' || path.endsWith('/') ? `${path}index.html` : path
-  return sameAddress(addressOf(own, site.base), url) ? own : null
+  const inFolder = path === '' || path.endsWith('/') ? `${path}index.html` : path
+  return sameAddress(addressOf(inFolder, site.base), url) ? inFolder : null
 }
 
 /** A page's address as it is handed off, and as it was taken in. */

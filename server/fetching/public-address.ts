@@ -19,8 +19,8 @@ export function isPublicAddress(written: string): boolean {
 
 /** The addresses of this machine's own interfaces: a public one of them is no way out. */
 export function ownAddresses(): Set<string> {
-  const own = new Set<string>()
+  const addresses = new Set<string>()
   for (const interfaces of Object.values(networkInterfaces()))
-    for (const { address } of interfaces ?? []) own.add(ipaddr.process(address).toString())
-  return own
+    for (const { address } of interfaces ?? []) addresses.add(ipaddr.process(address).toString())
+  return addresses
 }

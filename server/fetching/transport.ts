@@ -42,9 +42,9 @@ export function publicTransport(
   limits: ConnectionLimits,
   resolve: Resolve = bySystem,
 ): Transport {
-  const own = ownAddresses()
+  const machine = ownAddresses()
   const refusalOf = (host: string, address: string, port: number): Refused | null =>
-    policy.allow.has(`${host}:${port}`) || (isPublicAddress(address) && !own.has(address))
+    policy.allow.has(`${host}:${port}`) || (isPublicAddress(address) && !machine.has(address))
       ? null
       : new Refused(
           `${host} leads to ${address}, an address within a network. Only pages of the public web are fetched.`,

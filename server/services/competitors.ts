@@ -83,8 +83,8 @@ export function competitorPage(host: string, path: string): string | null {
   const parts = headings
     .filter((h) => chanceOf(`${of} ${h}`) > 0.45)
     .map((h) => {
-      const own = [oneOf(paragraphs, `${of} ${h} 1`), oneOf(paragraphs, `${of} ${h} 2`)]
-      return `<h2>${escapeMarkup(h)}</h2>\n${own.map((p) => `<p>${escapeMarkup(filled(p, topic, of))}</p>`).join('\n')}`
+      const paired = [oneOf(paragraphs, `${of} ${h} 1`), oneOf(paragraphs, `${of} ${h} 2`)]
+      return `<h2>${escapeMarkup(h)}</h2>\n${paired.map((p) => `<p>${escapeMarkup(filled(p, topic, of))}</p>`).join('\n')}`
     })
   const heading = escapeMarkup(filled('{T}', topic, of))
   const described = JSON.stringify({

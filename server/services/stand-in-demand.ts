@@ -75,8 +75,8 @@ function topicsAbout(topic: string, lang: string, { topics }: Invented): Invente
   const wanted = stemsOf(topic)
   const having = (stems: string[]) =>
     ofLanguage.filter((t) => {
-      const own = new Set(stemsOf(t.topic))
-      return stems.length > 0 && stems.every((stem) => own.has(stem))
+      const topicStems = new Set(stemsOf(t.topic))
+      return stems.length > 0 && stems.every((stem) => topicStems.has(stem))
     })
   const whole = having(wanted)
   return whole.length > 0 ? whole : having(wanted.slice(0, 1))

@@ -42,15 +42,15 @@ export function standInResults(parameters: URLSearchParams): { status: number; b
 /** The demo's page for a phrase, now and then with a description that the engine wrote itself. */
 function ourResult(phrase: string, language: string): Omit<Result, 'position'> | null {
   const stems = [...compileKeyword(phrase, language).stems].sort().join(' ')
-  const own = keywordsOfDemo().find(({ phrases }) =>
+  const demoPage = keywordsOfDemo().find(({ phrases }) =>
     phrases.some((p) => [...compileKeyword(p, language).stems].sort().join(' ') === stems),
   )
-  if (!own) return null
-  const html = readFileSync(join(process.cwd(), 'stand-ins/site', own.path), 'utf8')
-  const title = /<title>([^<]*)<\/title>/i.exec(html)?.[1] ?? own.path
+  if (!demoPage) return null
+  const html = readFileSync(join(process.cwd(), 'stand-ins/site', demoPage.path), 'utf8')
+  const title = /<title>([^<]*)<\/title>/i.exec(html)?.[1] ?? demoPage.path
   const written = /<meta name="?description"? content="([^"]*)"/i.exec(html)?.[1] ?? ''
   const passage = (/<p>([^<]{60,})/.exec(html)?.[1] ?? written).replace(/\s+/g, ' ')
-  const path = own.path.replace(/index\.html$/, '')
+  const path = demoPage.path.replace(/index\.html$/, '')
   return {
     url: `https://farrowskerry.example/${path}`,
     trail: ['farrowskerry.example', ...path.split('/').filter(Boolean)],

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 import { read, utils } from '@e965/xlsx'
-import { allPages, checkAccess, openDemo, openDesk, openShelf, saved, watchConsole } from './helpers.ts'
+import { allPages, checkAccess, go, openDemo, openDesk, openShelf, saved, watchConsole } from './helpers.ts'
 
 async function askFor(page: Page, address: string, way: RegExp): Promise<void> {
   await openShelf(page)
@@ -50,6 +50,7 @@ test('a site is taken in from its sitemap: the plan says what is left out, and e
   await page.getByLabel('What you call the site').fill('Tidewatch')
   await page.getByRole('button', { name: 'Take in 10 pages' }).click()
   await expect(page.getByRole('heading', { name: '9 pages taken in' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: '3 left out, 1 address redirected' })).toBeVisible()
   await checkAccess(page, 'what came', 'day')
   await page.getByRole('button', { name: 'Open the ledger' }).click()
   await allPages(page)
@@ -82,7 +83,7 @@ test('a site is taken in by following its links', async ({ page }) => {
   await askFor(page, 'https://tidewatch.example/', /links lead to/)
   await page.getByRole('button', { name: 'See what would be taken in' }).click()
   await page.getByRole('button', { name: 'Follow the links' }).click()
-  const came = page.getByRole('list', { name: 'Addresses that were not taken in' })
+  const came = page.getByRole('list', { name: 'Addresses without a page of their own' })
   await expect(came.getByRole('listitem').filter({ hasText: '/staff/rota/' })).toContainText('robots.txt')
   await page.getByRole('button', { name: 'Open the ledger' }).click()
   await allPages(page)
@@ -196,7 +197,7 @@ test('another origin cannot drive the fetcher, nor a name that is led here', asy
 
 test('a consultant’s sheet: matched, taken, taken edited, declined, undone, answered', async ({ page }) => {
   const site = await openDemo(page)
-  await page.goto(`/sites/${site}/suggestions`)
+  await go(page, `/sites/${site}/suggestions`)
   const csv = [
     'Page URL;Current title;Suggested title;Suggested meta description;Primary keyword;Comment',
     'https://www.farrowskerry.example/shop;Shop;Lighthouse Shop: Charts, Lamps and Lanterns;;lighthouse shop;says nothing',
@@ -278,7 +279,7 @@ test('pages from a sheet are edited, handed off as a worksheet, and become whole
   // Nothing that the sheet does not say is judged.
   await expect(page.getByTestId('margin')).not.toContainText('heading')
 
-  await page.goto(`/sites/${site}/hand-off`)
+  await go(page, `/sites/${site}/hand-off`)
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Worksheet' }).click(),
@@ -303,7 +304,7 @@ test('pages from a sheet are edited, handed off as a worksheet, and become whole
   await expect(title).toBeHidden()
   await sheet.close()
 
-  await page.goto(`/intake?again=${site}`)
+  await go(page, `/intake?again=${site}`)
   await page.getByRole('button', { name: 'See what would be taken in' }).click()
   await page.getByRole('button', { name: /^Take in 10/ }).click()
   await expect(page.getByRole('heading', { name: 'Taken in again' })).toBeVisible()
@@ -328,7 +329,7 @@ test('taken in again: every class is seen, nothing is lost, undone and done agai
   await draft('evenings/page2.html', 'Evenings of the Years Before')
   await draft('visit/with_children.html', 'A Lighthouse with Children: a Day in the Petrel')
   await chooseWeb(page, 'later')
-  await page.goto(`/sites/${site}/ledger`)
+  await go(page, `/sites/${site}/ledger`)
   await page.getByRole('link', { name: 'Take in again' }).click()
   await checkAccess(page, 'what is taken in again', 'day')
   await page.getByRole('button', { name: 'See what would be taken in' }).click()
@@ -354,11 +355,11 @@ test('taken in again: every class is seen, nothing is lost, undone and done agai
   await expect(page.getByText('Taking in again was undone.')).toBeVisible()
   await openDesk(page, site, 'evenings/page2.html')
   await expect(page.getByTestId('title')).toHaveValue('Evenings of the Years Before')
-  await page.goto(`/sites/${site}/ledger`)
+  await go(page, `/sites/${site}/ledger`)
   await page.getByRole('button', { name: 'Do it again' }).click()
   await expect(part(/Still to do/)).toContainText('Crossing Timetable: Boats to Farrowskerry')
   await expect(part(/In place/)).toContainText('Knot Course for Beginners')
   // An older address of the site leads to where it is now.
-  await page.goto(`/sites/${site}/hand-off`)
+  await go(page, `/sites/${site}/hand-off`)
   await allPages(page)
 })

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 import { stepIds } from '../../app/first-pass/steps.ts'
-import { checkAccess, openDemo, openShelf, saved, takeInZip, watchConsole, zipOf } from './helpers.ts'
+import { checkAccess, go, openDemo, openShelf, saved, takeInZip, watchConsole, zipOf } from './helpers.ts'
 
 const step = (page: Page) => page.getByTestId('slip')
 const at = (page: Page, name: string) => expect(step(page)).toHaveAttribute('data-step', name)
@@ -102,7 +102,7 @@ test('left in the middle, reloaded and gone on with by pointer; each change take
 }) => {
   const problems = watchConsole(page)
   const site = await openDemo(page)
-  await page.goto(`/sites/${site}/ledger?view=left`)
+  await go(page, `/sites/${site}/ledger?view=left`)
   await page.getByRole('button', { name: 'Begin the first pass' }).click()
   await at(page, 'readers')
   await checkAccess(page, 'a slip of the first pass')
@@ -117,7 +117,7 @@ test('left in the middle, reloaded and gone on with by pointer; each change take
   await saved(page)
   await page.getByRole('button', { name: 'Put away' }).click()
   await expect(step(page)).toHaveCount(0)
-  await page.goto(`/sites/${site}/ledger?view=left`)
+  await go(page, `/sites/${site}/ledger?view=left`)
   await expect(page.getByText(/the next step is “Title”, 2 of 10 are done/)).toBeVisible()
   await page.getByRole('button', { name: 'Go on with it' }).click()
   await at(page, 'title')

@@ -88,10 +88,38 @@ export async function openShelf(page: Page): Promise<void> {
   await page.waitForSelector('html[data-hydrated]')
 }
 
+/**
+ * Goes to an address of the application: as its own links do where it is open, so that nothing is loaded anew (most of a
+ * test's time would be), else by the address bar. Resolves when the view is drawn.
+ */
+export async function go(page: Page, address: string): Promise<void> {
+  const within = await page.evaluate(async (to) => {
+    const router = (globalThis as unknown as { __reactRouterDataRouter?: Router }).__reactRouterDataRouter
+    if (!router || document.documentElement.dataset.hydrated !== 'true') return false
+    await router.navigate(to)
+    return true
+  }, address)
+  if (!within) {
+    await page.goto(address)
+    await page.waitForSelector('html[data-hydrated]')
+    return
+  }
+  await page.waitForFunction(() => {
+    const { state } = (globalThis as unknown as { __reactRouterDataRouter: Router }).__reactRouterDataRouter
+    return state.navigation.state === 'idle' && document.documentElement.dataset.drawn === state.location.key
+  })
+}
+
+/** What React Router leaves in the window. */
+interface Router {
+  navigate(to: string): Promise<void>
+  state: { location: { key: string }; navigation: { state: string } }
+}
+
 /** The ledger of all pages, from whichever of its faces is open. */
 export async function allPages(page: Page, timeout?: number): Promise<void> {
   await page.getByRole('button', { name: 'All pages', exact: true }).click({ timeout })
-  await expect(page.getByTestId('ledger')).toBeVisible()
+  await page.getByTestId('ledger').waitFor({ timeout })
 }
 
 /** The demo, put on the shelf at the first opening, its ledger open. Returns the site's id. */
@@ -112,15 +140,16 @@ export async function takeInZip(page: Page, name: string, zip: Buffer, base?: st
 }
 
 export async function openDesk(page: Page, site: string, path: string, sheet = 'snippet'): Promise<void> {
-  await page.goto(`/sites/${site}/desk?page=${encodeURIComponent(path)}&sheet=${sheet}`)
-  await expect(page.locator('[data-testid=desk][data-ready=true]')).toBeVisible()
+  await go(page, `/sites/${site}/desk?page=${encodeURIComponent(path)}&sheet=${sheet}`)
+  // Not by expect, which reads the whole page at each look until it holds.
+  await page.locator('[data-testid=desk][data-ready=true]').waitFor()
 }
 
 export const saved = (page: Page) => expect(page.getByTestId('saved')).toHaveAttribute('data-saved', 'saved')
 
 /** The whole site as it is handed off, by path. */
 export async function wholeZip(page: Page, site: string): Promise<Record<string, Uint8Array>> {
-  await page.goto(`/sites/${site}/hand-off`)
+  await go(page, `/sites/${site}/hand-off`)
   await page.locator('[data-path]').first().waitFor()
   const [download] = await Promise.all([
     page.waitForEvent('download'),

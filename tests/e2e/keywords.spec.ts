@@ -2,10 +2,10 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
-import { checkAccess, DEMO, openDemo, openDesk, saved, watchConsole, wholeZip } from './helpers.ts'
+import { checkAccess, DEMO, go, openDemo, openDesk, saved, watchConsole, wholeZip } from './helpers.ts'
 
 const openKeywords = async (page: Page, site: string, query = '') => {
-  await page.goto(`/sites/${site}/keywords${query}`)
+  await go(page, `/sites/${site}/keywords${query}`)
   await expect(page.getByRole('heading', { name: 'Keywords', exact: true })).toBeVisible()
 }
 const table = (page: Page) => page.getByTestId('phrase-table')
@@ -49,7 +49,7 @@ test('from a topic to the handed-off page: phrases, map, placement, text, questi
   await saved(page)
 
   // Placement is said alike in the ledger and on the desk.
-  await page.goto(`/sites/${site}/ledger`)
+  await go(page, `/sites/${site}/ledger`)
   await page.getByLabel('Find in the ledger').fill('stay/')
   const line = page.getByRole('row').filter({ hasText: 'stay in a lighthouse' }).first()
   const placed = await line.locator('[title*="first 100 words"]').getAttribute('title')
@@ -182,7 +182,8 @@ test('phrases are found in one place, filtered by helper words and questions, fr
   await page.getByLabel('A phrase of your own').fill('island choir')
   await page.keyboard.press('Enter')
   await saved(page)
-  await openKeywords(page, site)
+  // Loaded anew: what was looked for is gone, what was kept is there.
+  await page.goto(`/sites/${site}/keywords`)
   await expect(shown(page)).toHaveText('3 phrases')
   await page.keyboard.press('Control+z')
   await expect(shown(page)).toHaveText('2 phrases')

@@ -1,6 +1,6 @@
 /** The line-up: our draft among the others, moved, typed, compared; the service down. */
 import { expect, test } from '@playwright/test'
-import { checkAccess, openDemo, openDesk, saved, watchConsole } from './helpers.ts'
+import { checkAccess, go, openDemo, openDesk, saved, watchConsole } from './helpers.ts'
 
 test('ours is set at places, typed where it stands, a take is chosen there, and what was known stays', async ({
   page,
@@ -84,13 +84,14 @@ test('ours is set at places, typed where it stands, a take is chosen there, and 
   await lineUp.getByLabel('Results for').fill('lighthouse tours')
   await lineUp.getByRole('button', { name: 'Look up' }).click()
   await expect(ours).toBeVisible()
-  // A question is taken to the galley.
-  await lineUp
-    .getByRole('button', { name: /^Answer on this page: / })
-    .first()
-    .click()
+  // A question is taken to the galley, which offers the others that came with the results as well.
+  const asked = lineUp.getByRole('button', { name: /^Answer on this page: / })
+  const another = await asked.last().getAttribute('aria-label')
+  await asked.first().click()
   await expect(page.getByTestId('new-block').getByLabel('The question')).toHaveValue(/\?$/)
   await expect(page.getByLabel('Its answer')).toBeFocused()
+  await page.getByTestId('questions').locator('summary').click()
+  await expect(page.getByTestId('questions').getByRole('button', { name: another! })).toBeVisible()
   expect(problems).toEqual([])
 })
 
@@ -135,7 +136,7 @@ test('competitors’ pages are compared, and the colleague chooses among takes i
   await expect(page.getByTestId('what-is-lacking')).toContainText('All 2 others have')
   await checkAccess(page, 'a comparison with others', 'day')
 
-  await page.goto(`/sites/${site}/hand-off`)
+  await go(page, `/sites/${site}/hand-off`)
   await page.getByRole('button', { name: 'For approval …' }).click()
   const [download] = await Promise.all([
     page.waitForEvent('download'),
@@ -170,7 +171,7 @@ test('the site’s table: phrases looked up, from a sheet, filtered; a question 
 }) => {
   const problems = watchConsole(page)
   const site = await openDemo(page)
-  await page.goto(`/sites/${site}/keywords?view=results`)
+  await go(page, `/sites/${site}/keywords?view=results`)
   const view = page.getByTestId('site-results')
   const table = view.getByRole('table')
   const rowOf = (name: string) => table.getByRole('row').filter({ hasText: name })
@@ -204,7 +205,7 @@ test('the site’s table: phrases looked up, from a sheet, filtered; a question 
   expect(problems).toEqual([])
   // The service is gone: what was known stays.
   await page.route('**/results', (route) => route.abort())
-  await page.goto(`/sites/${site}/keywords?view=results`)
+  await go(page, `/sites/${site}/keywords?view=results`)
   await find.fill('tower tour')
   await expect(rowOf('The tower tour')).toContainText('results.csv')
 })

@@ -6,9 +6,10 @@ import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
 import { unzipSync } from 'fflate'
 import {
-  DEMO,
   allPages,
+  DEMO,
   filesOf,
+  go,
   openDemo,
   openDesk,
   openShelf,
@@ -90,7 +91,7 @@ test('a ZIP is taken in, a title typed, kept, undone, typed again, and handed of
   await expect(page.getByTestId('title')).toHaveValue(TITLE)
   await saved(page)
 
-  await page.goto(`/sites/${site}/hand-off`)
+  await go(page, `/sites/${site}/hand-off`)
   await expect(page.locator(`[data-path="${PATH}"]`)).toContainText(TITLE)
   const [download] = await Promise.all([
     page.waitForEvent('download'),

@@ -5,6 +5,7 @@ import { unzipSync } from 'fflate'
 import {
   allPages,
   checkAccess,
+  go,
   openDemo,
   openShelf,
   saved,
@@ -78,7 +79,7 @@ test('forty pages are replaced and filled, three left out, undone and done; revi
   await expect(ledger).toContainText('This lamp burns for 0 hours')
   await saved(page)
 
-  await page.goto(`/sites/${site}/review`)
+  await go(page, `/sites/${site}/review`)
   const review = page.getByTestId('review')
   await expect(review).toHaveAttribute('data-path', 'shop/lamp-0.html')
   await expect(page.getByTestId('review-results')).toBeVisible()
@@ -101,7 +102,7 @@ test('forty pages are replaced and filled, three left out, undone and done; revi
   await page.keyboard.press('o')
   await expect(page.getByTestId('desk')).toContainText('Say whose lamp it is. (Maud)')
 
-  await page.goto(`/sites/${site}/hand-off`)
+  await go(page, `/sites/${site}/hand-off`)
   await expect(page.getByText('44 changed pages, 2 approved')).toBeVisible()
   const saving = async (click: () => Promise<void>) => {
     const [download] = await Promise.all([page.waitForEvent('download'), click()])
@@ -123,7 +124,7 @@ test('forty pages are replaced and filled, three left out, undone and done; revi
   await saved(page)
 
   // Weeks later: the approved files are live, the others are as they were.
-  await page.goto(`/intake?again=${site}`)
+  await go(page, `/intake?again=${site}`)
   await page.getByTestId('again-file-input').setInputFiles({
     name: 'lamps.zip',
     mimeType: 'application/zip',
@@ -138,13 +139,13 @@ test('forty pages are replaced and filled, three left out, undone and done; revi
   )
   await expect(page.getByRole('region', { name: /Still to do/ })).toContainText('Lamp 11 by Newlight')
   const now = /sites\/([^/]+)/.exec(page.url())![1]!
-  await page.goto(`/sites/${now}/hand-off`)
+  await go(page, `/sites/${now}/hand-off`)
   await page.getByText('1 hand-off so far').click()
   await expect(page.getByTestId('hand-offs').getByRole('row').nth(1).getByRole('cell').nth(2)).toHaveText('2')
   await expect(page.getByTestId('hand-offs').getByRole('row').nth(1).getByRole('cell').nth(3)).toHaveText(
     '2, as seen when pages were last taken in again',
   )
-  await page.goto(`/sites/${now}/progress`)
+  await go(page, `/sites/${now}/progress`)
   await page.getByTestId('statistics-input').setInputFiles({
     name: 'numbers.csv',
     mimeType: 'text/csv',
@@ -190,6 +191,7 @@ test('the ledger: columns and views kept with the site, sorted, filtered with co
   await page.reload()
   await expect(ledger.getByRole('columnheader', { name: 'Links in' })).toBeVisible()
   await expect(ledger.getByRole('columnheader', { name: 'Takes' })).toHaveCount(0)
+  // Loaded anew, so that nothing is left of how it was looked at.
   await page.goto(page.url().replace(/\?.*/, ''))
   await page.getByRole('button', { name: /^Views, 1/ }).click()
   await page.getByRole('button', { name: 'Tours by links' }).first().click()
@@ -231,12 +233,12 @@ test('progress: weeks with hand-offs, before and after in words, where to work n
 }) => {
   const problems = watchConsole(page)
   const site = await openDemo(page)
-  await page.goto(`/sites/${site}/progress`)
+  await go(page, `/sites/${site}/progress`)
   const told = page.getByTestId('before-after')
   await expect(told).toContainText(/About \d+ % more clicks than pages left alone, between \d+ and \d+ %/)
   await expect(page.getByTestId('statistics-source')).toContainText('invented for the demo')
   // The ledger knows them from now on.
-  await page.goto(`/sites/${site}/ledger`)
+  await go(page, `/sites/${site}/ledger`)
   await allPages(page)
   await page.getByRole('button', { name: 'Columns …' }).click()
   await page.getByRole('checkbox', { name: 'Clicks' }).check()
@@ -248,7 +250,7 @@ test('progress: weeks with hand-offs, before and after in words, where to work n
   await expect(page).toHaveURL(/order=clicks&down=1/)
   await expect(page.getByTestId('ledger').getByRole('row').nth(1)).toContainText(/\d,\d{3}$/)
   await saved(page)
-  await page.goto(`/sites/${site}/progress`)
+  await go(page, `/sites/${site}/progress`)
   await page.getByText('Page by page').click()
   await expect(told.getByRole('row')).toHaveCount(13)
   await checkAccess(page, 'progress')
@@ -266,7 +268,7 @@ test('progress: weeks with hand-offs, before and after in words, where to work n
       json: { ok: false, off: false, why: 'The statistics service answered with status 503.' },
     }),
   )
-  await page.goto(`/sites/${site}/progress`)
+  await go(page, `/sites/${site}/progress`)
   await expect(told).toContainText(/About \d+ % more clicks/)
   await page.getByTestId('statistics-input').setInputFiles({
     name: 'numbers.csv',

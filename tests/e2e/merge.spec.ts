@@ -4,6 +4,7 @@ import { expect, test, type Page } from '@playwright/test'
 import {
   allPages,
   checkAccess,
+  go,
   openDesk,
   openShelf,
   saved,
@@ -17,7 +18,7 @@ const lamp = (name: string) =>
 const files = { 'index.html': lamp('Our'), 'storm.html': lamp('Storm'), 'table.html': lamp('Table') }
 
 async function projectFile(page: Page, site: string): Promise<Buffer> {
-  await page.goto(`/sites/${site}/hand-off`)
+  await go(page, `/sites/${site}/hand-off`)
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Project file, with all work' }).click(),

@@ -4,9 +4,10 @@ import { expect, test } from '@playwright/test'
 import Papa from 'papaparse'
 import { crawl } from '../fixtures/crawl.ts'
 import {
-  DEMO,
   allPages,
+  DEMO,
   filesOf,
+  go,
   openDemo,
   openDesk,
   openShelf,
@@ -44,7 +45,7 @@ test('takes: kept, drafted from the page, compared and chosen; what stood before
   await takes.filter({ hasText: wording }).getByRole('button', { name: 'Choose' }).click()
   await expect(page.getByTestId('title')).toHaveValue(wording)
   await saved(page)
-  await page.goto(`/sites/${site}/ledger`)
+  await go(page, `/sites/${site}/ledger`)
   await page.getByLabel('Find in the ledger').fill('shop/index')
   await expect(page.locator('[data-path="shop/index.html"] [data-cell="0-6"]')).toContainText('2')
   expect(problems).toEqual([])
@@ -194,7 +195,7 @@ test('a pattern: previewed on all pages, applied, undone in one step, kept in a 
   page,
 }) => {
   const site = await openDemo(page)
-  await page.goto(`/sites/${site}/house-style`)
+  await go(page, `/sites/${site}/house-style`)
   await page.getByLabel('The site’s name in titles').fill('Farrowskerry Light')
   await page.getByLabel('The site’s name in titles').press('Enter')
   await page.getByTestId('pattern').fill('{page} | {site}')
@@ -221,12 +222,12 @@ test('a pattern: previewed on all pages, applied, undone in one step, kept in a 
   await page.getByTestId('title').blur()
   await page.locator('body').press('Control+z')
   await expect(page.getByTestId('title')).toHaveValue('Contact the Lighthouse: Telephone, Post and Radio')
-  await page.goto(`/sites/${site}/ledger`)
+  await go(page, `/sites/${site}/ledger`)
   await page.getByLabel('Find in the ledger').fill('| Farrowskerry Light')
   // What the source itself has.
   await expect(page.locator('[role=row][data-path]')).toHaveCount(2)
 
-  await page.goto(`/sites/${site}/house-style`)
+  await go(page, `/sites/${site}/house-style`)
   await expect(page.getByTestId('pattern')).toHaveValue('')
   await page.getByRole('button', { name: 'Magazine' }).click()
   await expect(page.getByTestId('pattern')).toHaveValue('{page} | {site}')
@@ -242,7 +243,7 @@ test('a pattern: previewed on all pages, applied, undone in one step, kept in a 
   const json = readFileSync(await download.path(), 'utf8')
   await openDesk(page, site, 'crossings/index.html')
   await expect(page.locator('[data-rule="title-forbidden"]')).toContainText('“boat”')
-  await page.goto(`/sites/${site}/house-style`)
+  await go(page, `/sites/${site}/house-style`)
   await page.getByRole('button', { name: 'Plain' }).click()
   await expect(page.getByTestId('pattern')).toHaveValue('')
   await page
@@ -271,7 +272,7 @@ test('the approval file is opened from disk, answered, and read back', async ({ 
     await page.getByTestId('title').blur()
     await saved(page)
   }
-  await page.goto(`/sites/${site}/hand-off`)
+  await go(page, `/sites/${site}/hand-off`)
   await page.locator('[data-path]').first().waitFor()
   await page.getByRole('button', { name: 'For approval' }).click()
   const [download] = await Promise.all([
@@ -309,7 +310,7 @@ test('the approval file is opened from disk, answered, and read back', async ({ 
   await page.getByTestId('title').fill('Visit the Lighthouse with a Goat, a Pram or a Friend')
   await page.getByTestId('title').blur()
   await saved(page)
-  await page.goto(`/sites/${site}/hand-off`)
+  await go(page, `/sites/${site}/hand-off`)
   await page.locator('[data-path]').first().waitFor()
   await page
     .getByTestId('answers-input')
@@ -323,7 +324,7 @@ test('the approval file is opened from disk, answered, and read back', async ({ 
   await expect(page.getByText(/Sent back:/).locator('..')).toContainText(
     'Nobody has a telephone there. (Maud)',
   )
-  await page.goto(`/sites/${site}/hand-off`)
+  await go(page, `/sites/${site}/hand-off`)
   await page
     .getByTestId('answers-input')
     .setInputFiles({ name: 'a.json', mimeType: 'application/json', buffer: Buffer.from('nothing') })

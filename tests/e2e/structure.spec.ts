@@ -5,6 +5,7 @@ import { readFileSync } from 'node:fs'
 import {
   allPages,
   checkAccess,
+  go,
   openDemo,
   openDesk,
   openShelf,
@@ -254,7 +255,7 @@ test('a rule for what recurs: suggested, previewed, a page left out, kept, holdi
   page,
 }) => {
   const site = await openDemo(page)
-  await page.goto(`/sites/${site}/templates`)
+  await go(page, `/sites/${site}/templates`)
   const suggestion = page.getByTestId('suggestion').filter({ hasText: 'section-title' })
   await expect(suggestion).toContainText('Paragraphs with class “section-title” become H2')
   await suggestion.getByRole('button').click()
@@ -273,7 +274,7 @@ test('a rule for what recurs: suggested, previewed, a page left out, kept, holdi
   await expect(item(page, /^Before you come/)).toHaveAttribute('aria-level', '3')
   await openDesk(page, site, 'tours/night-walk.html', 'outline')
   await expect(item(page, /^Before you come, looks like a heading/)).toBeVisible()
-  await page.goto(`/sites/${site}/hand-off`)
+  await go(page, `/sites/${site}/hand-off`)
   await expect(page.locator('[data-path="tours/lens-room.html"]')).toBeVisible()
   const [download] = await Promise.all([
     page.waitForEvent('download'),

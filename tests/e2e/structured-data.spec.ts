@@ -6,14 +6,15 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import {
   checkAccess,
+  go,
   openDemo,
   openDesk,
   openShelf,
   saved,
   takeInZip,
   watchConsole,
-  zipOf,
   wholeZip,
+  zipOf,
 } from './helpers.ts'
 
 const root = join(import.meta.dirname, '../..')
@@ -148,8 +149,8 @@ test('JSON beside the fields, both ways; what is no JSON is kept and named', asy
     'A comma or a closing brace was expected',
   )
   await saved(page)
-  // Half-typed JSON survives leaving the page and coming back.
-  await openDesk(page, site, 'visit/questions.html', 'data')
+  // Half-typed JSON survives leaving the application and coming back.
+  await page.reload()
   await page.getByRole('button', { name: 'Mend it in the JSON' }).click()
   await expect(editor).toContainText('"keywords":["a","b"]')
   await editor.press('Control+End')
@@ -250,7 +251,7 @@ test('one step for every page: breadcrumbs previewed, added, counted, taken back
   await expect(page.locator('[data-feature="BreadcrumbList"]')).toHaveAttribute('data-eligible', 'true')
   await page.keyboard.press('Control+z')
   await expect(page.locator('[data-feature="BreadcrumbList"]')).toHaveCount(0)
-  await page.goto(`/sites/${site}/structured-data`)
+  await go(page, `/sites/${site}/structured-data`)
   await expect(page.getByRole('button', { name: /^Breadcrumb list \(1\)/ })).toBeVisible()
   expect(problems).toEqual([])
 })
@@ -277,7 +278,7 @@ test(
     await page.getByRole('button', { name: 'JSON', exact: true }).click()
     await expect(page.locator('.cm-editor')).toBeVisible()
     await checkAccess(page, page.url(), 'day')
-    await page.goto(`/sites/${site}/structured-data`)
+    await go(page, `/sites/${site}/structured-data`)
     await expect(page.getByTestId('graph')).toBeVisible()
     await page.getByRole('button', { name: 'See what it would add' }).nth(1).click()
     await expect(page.getByRole('button', { name: /^Add it to 4\d pages/ })).toBeEnabled()

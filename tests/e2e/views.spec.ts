@@ -1,6 +1,6 @@
 /** Ledger, outline, margin, approval, hand-off and help, by keyboard and by pointer; and axe-core on every view. */
 import { expect, test } from '@playwright/test'
-import { checkAccess, openDemo, openDesk, openShelf, saved, watchConsole } from './helpers.ts'
+import { checkAccess, go, openDemo, openDesk, openShelf, saved, watchConsole } from './helpers.ts'
 
 test('the ledger: filter by mark and by words, edit a cell from the keyboard, go on with Enter, put back with Escape', async ({
   page,
@@ -134,11 +134,11 @@ test(
     await page.getByTestId('compare-with').selectOption('tours/lens-room.html')
     await expect(page.getByTestId('compare').locator('table')).toBeVisible()
     await checkAccess(page, 'comparison')
-    await page.goto(`/sites/${site}/templates`)
+    await go(page, `/sites/${site}/templates`)
     await page.getByTestId('suggestion').getByRole('button').click()
     await expect(page.getByTestId('template-preview-figures')).toBeVisible()
     await checkAccess(page, 'headings that recur')
-    await page.goto(`/sites/${site}/house-style`)
+    await go(page, `/sites/${site}/house-style`)
     await page.getByTestId('pattern').fill('{page} | {section}')
     await expect(page.getByTestId('pattern-preview')).toBeVisible()
     await page.getByText('Title', { exact: false }).and(page.locator('summary')).first().click()

@@ -19,7 +19,7 @@ export function InMarkUp({
   decisions: Decisions
   view: PageView | null
 }) {
-  const found = useAnswer(
+  const things = useAnswer(
     () =>
       core()
         .inlineData(page, session.decisionsOf(page))
@@ -29,15 +29,15 @@ export function InMarkUp({
         ),
     [page, session, view],
   )
-  if (found === null)
+  if (things === null)
     return <p className="border-t border-rule-2 py-3 text-ink-2">Reading what the markup describes …</p>
-  if (found === 'unread')
+  if (things === 'unread')
     return (
       <p className="border-t border-rule-2 py-3 text-ink-2">
         The markup describes something (itemscope or typeof) that could not be read.
       </p>
     )
-  const all = [...found.microdata, ...found.rdfa]
+  const all = [...things.microdata, ...things.rdfa]
   const written = 'edit:data:markup' in decisions
   return (
     <section
@@ -53,7 +53,7 @@ export function InMarkUp({
             className="action ml-auto text-[13px]"
             onClick={() =>
               void session.decide('Markup rewritten as JSON-LD', [
-                { page, key: 'edit:data:markup', after: { value: found.json } satisfies Edit },
+                { page, key: 'edit:data:markup', after: { value: things.json } satisfies Edit },
               ])
             }
           >
@@ -64,7 +64,7 @@ export function InMarkUp({
       <p className="text-[13px] text-ink-2">
         {all.length === 0
           ? 'The markup describes nothing from schema.org.'
-          : `Described in the page’s own markup, as ${found.microdata.length > 0 ? (found.rdfa.length > 0 ? 'microdata and RDFa' : 'microdata') : 'RDFa'}; you can read it here and change it in the source.${written ? ' It is rewritten as JSON-LD above; remove it from the markup in your templates, or the page says it twice.' : ''}`}
+          : `Described in the page’s own markup, as ${things.microdata.length > 0 ? (things.rdfa.length > 0 ? 'microdata and RDFa' : 'microdata') : 'RDFa'}; you can read it here and change it in the source.${written ? ' It is rewritten as JSON-LD above; remove it from the markup in your templates, or the page says it twice.' : ''}`}
       </p>
       {all.map((thing, i) => (
         <OneThing key={i} thing={thing} as="h3">

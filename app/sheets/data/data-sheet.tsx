@@ -60,10 +60,10 @@ export function DataSheet({
     const at = pointerOf(start)
     if (!at) return null
     for (let pointer = at.pointer; ; pointer = pointer.slice(0, pointer.lastIndexOf('/'))) {
-      const found = sheet.current?.querySelector<HTMLElement>(
+      const block = sheet.current?.querySelector<HTMLElement>(
         `[data-pointer="${CSS.escape(`${at.block.key} ${pointer}`)}"]`,
       )
-      if (found) return found
+      if (block) return block
       if (pointer === '') break
     }
     return sheet.current?.querySelector<HTMLElement>(`[data-block="${CSS.escape(at.block.key)}"]`) ?? null

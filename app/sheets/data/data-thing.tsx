@@ -221,7 +221,7 @@ function OneValue({
       )}
     </>
   )
-  const found = value.found && (
+  const origin = value.found && (
     <span className="block text-[12px] text-ink-3">
       {several ? (
         <>From {place}; kept in step with it.</>
@@ -269,7 +269,7 @@ function OneValue({
     return (
       <span className="break-words">
         {value.text}
-        {found}
+        {origin}
       </span>
     )
   const plainThing = field.things.length > 0 && !field.text && !/^https?:/.test(value.text)
@@ -297,7 +297,7 @@ function OneValue({
           }}
         />
       )}
-      {found && <span className="basis-full">{found}</span>}
+      {origin && <span className="basis-full">{origin}</span>}
     </span>
   )
 }

@@ -49,7 +49,7 @@ export function jsonEditor(
   onType: (text: string) => void,
   onRest: () => void,
 ): JsonEditor {
-  let own = false
+  let isOwnChange = false
   // What was typed since the editor was entered: it comes back a moment later, older texts first.
   const typed = new Set<string>()
   // Line ends stay the block's own.
@@ -69,7 +69,7 @@ export function jsonEditor(
         EditorView.contentAttributes.of({ 'aria-label': 'The block as JSON' }),
         wrong,
         EditorView.updateListener.of((update) => {
-          if (update.docChanged && !own) {
+          if (update.docChanged && !isOwnChange) {
             const text = update.state.doc.toString()
             typed.add(text)
             onType(text.replaceAll('\n', eol))
@@ -90,7 +90,7 @@ export function jsonEditor(
       // CodeMirror counts each line end as one.
       const folded = now.replace(/\r\n?/g, '\n')
       if (folded === before || (view.hasFocus && typed.has(folded))) return
-      own = true
+      isOwnChange = true
       let from = 0
       while (from < before.length && from < folded.length && before[from] === folded[from]) from++
       let tail = 0
@@ -103,7 +103,7 @@ export function jsonEditor(
       view.dispatch({
         changes: { from, to: before.length - tail, insert: folded.slice(from, folded.length - tail) },
       })
-      own = false
+      isOwnChange = false
     },
     markWrong: (at) => view.dispatch({ effects: setWrong.of(at) }),
     goTo(at) {

@@ -253,8 +253,8 @@ function useHelpers(session: Session, decisions: Decisions, lang: string | null)
 
 /** How often each phrase is in the text, and which are not. */
 function Phrases({ galley }: { galley: GalleyView }) {
-  const own = galley.phrases.filter((p) => p.kind !== 'helper')
-  const missing = own.filter((p) => p.count === 0)
+  const pagePhrases = galley.phrases.filter((p) => p.kind !== 'helper')
+  const missing = pagePhrases.filter((p) => p.count === 0)
   const helpers = galley.phrases.filter((p) => p.kind === 'helper')
   const inText = helpers.filter((p) => p.count > 0)
   const notInText = helpers.filter((p) => p.count === 0)
@@ -262,15 +262,15 @@ function Phrases({ galley }: { galley: GalleyView }) {
     <div className="mb-3 border-b border-rule pb-3 text-[13px] text-ink-2">
       <p data-testid="phrases">
         {plural(galley.words, 'word')} of text.{' '}
-        {own.length === 0
+        {pagePhrases.length === 0
           ? 'No phrase is assigned to this page yet.'
-          : own
+          : pagePhrases
               .filter((p) => p.count > 0)
               .map((p) => `“${p.phrase}” ${plural(p.count, 'time')}, ${p.density.toFixed(1)} %`)
               .join('; ')}
         {missing.length > 0 && (
           <>
-            {missing.length < own.length && '. '}
+            {missing.length < pagePhrases.length && '. '}
             <strong className="font-semibold text-ink">
               Not in the text: {missing.map((p) => `“${p.phrase}”`).join(', ')}.
             </strong>

@@ -3,14 +3,21 @@ import { useMemo } from 'react'
 import { sameWording, wordFormsOf } from '../../../core/keywords/phrases.ts'
 import { isQuestion } from '../../../core/words/questions.ts'
 import { phrasesOf } from '../../../core/work/decisions.ts'
+import type { ResultsQuestion } from '../../../core/keywords/results-question.ts'
+import type { ResultsAnswer } from '../../../core/results/line-up.ts'
 import { compileKeyword } from '../../../core/words/match.ts'
 import type { Session } from '../../session/session.ts'
+import { answersKept } from '../../store/answers.ts'
 import { plural } from '../../ui/plural.ts'
 import type { GalleyBlock } from '../../workers/galley.ts'
+import { useAnswer } from '../../workers/use-answer.ts'
 
 const MOST = 20
 
-/** The site's questions that speak of what the page is for and that its text does not ask yet. */
+/**
+ * Questions that the page's text does not ask yet: those of the site's phrases that speak of what the page is for, and
+ * those that came with the results of its phrases, where these were looked up.
+ */
 export function useQuestions(
   session: Session,
   phrases: readonly string[],
@@ -18,23 +25,45 @@ export function useQuestions(
   lang: string | null,
 ): string[] {
   const ofSite = session.get().work.get('')
+  const ofResults = useQuestionsOfResults(phrases)
   return useMemo(() => {
-    const own = new Set(phrases.map((p) => wordFormsOf(p, lang)))
+    const pagePhrases = new Set(phrases.map((p) => wordFormsOf(p, lang)))
     const stems = phrases.map((p) => compileKeyword(p, lang).stems)
-    const asked = new Set((blocks ?? []).map((b) => sameWording(b.text).replace(/\?$/, '')))
-    return phrasesOf(ofSite ?? {})
-      .filter(({ phrase }) => isQuestion(phrase, lang))
-      .filter(({ phrase }) => {
+    const ofPhrases = phrasesOf(ofSite ?? {})
+      .map(({ phrase }) => phrase)
+      .filter((phrase) => isQuestion(phrase, lang))
+      .filter((phrase) => {
         const has = new Set(compileKeyword(phrase, lang).stems)
         return (
-          own.has(wordFormsOf(phrase, lang)) || stems.some((s) => s.length > 0 && s.every((x) => has.has(x)))
+          pagePhrases.has(wordFormsOf(phrase, lang)) ||
+          stems.some((s) => s.length > 0 && s.every((x) => has.has(x)))
         )
       })
-      .filter(({ phrase }) => !asked.has(sameWording(phrase).replace(/\?$/, '')))
-      .slice(0, MOST)
-      .map(({ phrase }) => asSentence(phrase))
-  }, [ofSite, phrases, blocks, lang])
+    const asked = new Set((blocks ?? []).map((b) => asAsked(b.text)))
+    const open = new Map<string, string>()
+    for (const question of [...ofPhrases, ...ofResults])
+      if (!asked.has(asAsked(question)) && !open.has(asAsked(question)))
+        open.set(asAsked(question), asSentence(question))
+    return [...open.values()].slice(0, MOST)
+  }, [ofSite, ofResults, phrases, blocks, lang])
 }
+
+/** What the results of these phrases were answered with, as far as it is kept: nobody is asked for it here. */
+function useQuestionsOfResults(phrases: readonly string[]): string[] {
+  const kept = useAnswer(
+    () => answersKept<ResultsQuestion, ResultsAnswer>('results').catch(() => []),
+    [phrases],
+  )
+  return useMemo(() => {
+    const pagePhrases = new Set(phrases.map((phrase) => phrase.trim().toLowerCase()))
+    return (kept ?? [])
+      .filter(({ question }) => pagePhrases.has(question.phrase))
+      .flatMap(({ answer }) => answer.questions)
+  }, [kept, phrases])
+}
+
+/** A question as it is compared. */
+const asAsked = (question: string): string => sameWording(question).replace(/\?$/, '')
 
 /** A question as it is written: with a capital and a question mark. */
 const asSentence = (phrase: string): string =>

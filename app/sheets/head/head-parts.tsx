@@ -192,10 +192,10 @@ export function ExtraCode({
   added: { key: string; value: string }[]
   onType(key: string, value: string): void
 }) {
-  const own = added[0] ?? { key: 'new:code', value: '' }
+  const addedCode = added[0] ?? { key: 'new:code', value: '' }
   const [refused, setRefused] = useState<{ text: string; why: string } | null>(null)
   const [typing, setTyping] = useState<string | null>(null)
-  const value = refused?.text ?? typing ?? own.value
+  const value = refused?.text ?? typing ?? addedCode.value
   const why = refused?.why ?? null
   const asked = useRef(0)
   function typed(text: string) {
@@ -207,7 +207,7 @@ export function ExtraCode({
       .then((found) => {
         if (question !== asked.current) return
         if (found) setRefused({ text, why: found })
-        else onType(own.key, text)
+        else onType(addedCode.key, text)
       })
   }
   return (

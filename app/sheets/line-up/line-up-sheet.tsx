@@ -40,7 +40,7 @@ export function LineUpSheet(props: SheetProps & Ways) {
   const { session, row, decisions, view } = props
   const primary = (decisions['keyword:primary'] as string | undefined) ?? ''
   const secondary = (decisions['keyword:secondary'] as string[] | undefined) ?? []
-  const own = [primary, ...secondary].filter(Boolean)
+  const pagePhrases = [primary, ...secondary].filter(Boolean)
   const [search] = useSearchParams()
   const [other, setOther] = useState<string | null>(search.get('for'))
   const [market, setMarket] = useState<Market>('national')
@@ -49,7 +49,7 @@ export function LineUpSheet(props: SheetProps & Ways) {
   const [eye, setEye] = useState(false)
   const [position, setPosition] = useState(lineUpPlaces.get(row.id) ?? null)
   const [again, setAgain] = useState(0)
-  const phrase = other ?? own[0] ?? ''
+  const phrase = other ?? pagePhrases[0] ?? ''
   const language = session.get().style.language ?? 'en'
   const isAsked = phrase !== '' && (market !== 'local' || place !== '')
   const told = useService<ResultsAnswer>(
@@ -60,7 +60,7 @@ export function LineUpSheet(props: SheetProps & Ways) {
   return (
     <section className="sheet min-w-0 px-7 py-4 max-[700px]:px-3" aria-label="Line-up" data-testid="line-up">
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2 text-[13px]">
-        <PhraseField key={phrase} phrase={phrase} own={own} onPhrase={setOther} />
+        <PhraseField key={phrase} phrase={phrase} own={pagePhrases} onPhrase={setOther} />
         <MarketChoice market={market} onMarket={setMarket} onPlace={setPlace} />
         <Choice
           label="Screen"

@@ -70,7 +70,7 @@ const fromOther = (o: OtherLine): Line => ({
   start: null,
 })
 
-/** All lines in the order of the source. */
+/** All lines in the order of the source. What was taken out, and is not any more, comes with the worker's answer. */
 export function linesOf(view: PageView | null, decisions: Decisions): Line[] {
   if (!view) return []
   const editOf = (key: string) => decisions[`edit:${key}`] as Edit | undefined
@@ -93,7 +93,8 @@ export function linesOf(view: PageView | null, decisions: Decisions): Line[] {
   }
   for (const o of view.others) {
     const edit = editOf(o.key)
-    const line = fromOther(o)
+    if (edit?.remove || joined.has(o.byte)) continue
+    const line = { ...fromOther(o), text: edit?.value ?? o.base }
     if (o.kind === 'like' && edit?.level !== undefined)
       Object.assign(line, { kind: 'heading', level: edit.level })
     else if (o.kind === 'was' && !o.byRule && edit?.tag !== 'p' && edit?.hgroup === undefined)
@@ -110,11 +111,11 @@ const counts = (l: Line) => l.kind === 'heading' && !l.hidden
 export function parentsOf(lines: Line[]): (number | null)[] {
   const open = new Map<Landmark | null, number[]>()
   return lines.map((l, i) => {
-    const path = open.get(l.landmark) ?? []
-    open.set(l.landmark, path)
-    while (path.length > 0 && lines[path.at(-1)!]!.level >= l.level) path.pop()
-    const parent = path.at(-1) ?? null
-    if (counts(l)) path.push(i)
+    const ancestors = open.get(l.landmark) ?? []
+    open.set(l.landmark, ancestors)
+    while (ancestors.length > 0 && lines[ancestors.at(-1)!]!.level >= l.level) ancestors.pop()
+    const parent = ancestors.at(-1) ?? null
+    if (counts(l)) ancestors.push(i)
     return parent
   })
 }

@@ -48,8 +48,8 @@ export function OutlineSheet({
   const shown = shownLines(all, parents, folded)
   const rowOf = new Map(shown.map((i, row) => [i, row]))
   const lines = shown.map((i) => all[i]!)
-  const found = all.findIndex((l) => l.key === selected)
-  const at = found >= 0 && rowOf.has(found) ? found : (shown[0] ?? -1)
+  const selectedAt = all.findIndex((l) => l.key === selected)
+  const at = selectedAt >= 0 && rowOf.has(selectedAt) ? selectedAt : (shown[0] ?? -1)
   const line = all[at]
   const withChildren = new Set(parents.filter((p) => p !== null))
 

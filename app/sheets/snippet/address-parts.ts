@@ -33,6 +33,6 @@ export function ownParts(
   { file, path, url }: { file: string | null; path: string; url: string },
   site: { root: string; base: string },
 ): PathParts {
-  const own = slugPath({ file, url: file === null ? path : url }, site)
-  return own === null ? { segments: [], extension: '', folder: false } : pathParts(own)
+  const slugged = slugPath({ file, url: file === null ? path : url }, site)
+  return slugged === null ? { segments: [], extension: '', folder: false } : pathParts(slugged)
 }

@@ -33,16 +33,18 @@ export function CasingDrawer({
 }) {
   const [all, setAll] = useState(false)
   const english = primaryLanguage(lang ?? style.language) === 'en'
-  const own = houseCasing(style)
-  const shown = casings.filter((c) => c !== 'as typed' && (all || style.casing === 'as typed' || c === own))
-  const wording = casedTitle(title, own, style, view)
+  const houseCase = houseCasing(style)
+  const shown = casings.filter(
+    (c) => c !== 'as typed' && (all || style.casing === 'as typed' || c === houseCase),
+  )
+  const wording = casedTitle(title, houseCase, style, view)
   const summary = !english
     ? 'the styles are for English, and this page is in another language'
     : style.casing === 'as typed'
       ? 'the house style sets none'
       : wording === title
-        ? `${casingNames[own]} style, as the house style asks`
-        : `${casingNames[own]} style would be “${wording}”`
+        ? `${casingNames[houseCase]} style, as the house style asks`
+        : `${casingNames[houseCase]} style would be “${wording}”`
   return (
     <Drawer id="casing" title="Casing" summary={summary}>
       <table className="w-full text-left text-[13px]">
@@ -54,7 +56,7 @@ export function CasingDrawer({
               <tr key={casing} className="border-t border-rule-2 align-baseline first:border-t-0">
                 <th scope="row" className="w-36 py-1.5 font-semibold whitespace-nowrap">
                   {casingNames[casing]}
-                  {casing === own && <kbd className="ml-2 font-normal">Alt C</kbd>}
+                  {casing === houseCase && <kbd className="ml-2 font-normal">Alt C</kbd>}
                 </th>
                 <td className="py-1.5 font-serif text-[15px]">{cased || <em>no title yet</em>}</td>
                 <td className="w-20 py-1.5 text-right">

@@ -17,14 +17,14 @@ export function Instead({
 }) {
   const { passage } = view
   const m = passage ? measure(passage.text, 'description', style.slots) : null
-  const own = description.trim() !== ''
+  const isDescribed = description.trim() !== ''
   return (
     <Drawer
       id="instead"
       title="What may be shown instead"
       summary={
         passage
-          ? `${own ? 'a passage such as' : 'no description, so a passage'}: “${passage.text.slice(0, 90)} …”`
+          ? `${isDescribed ? 'a passage such as' : 'no description, so a passage'}: “${passage.text.slice(0, 90)} …”`
           : 'the page has no text to take a passage from'
       }
     >
@@ -48,7 +48,7 @@ export function Instead({
         </>
       )}
       <p className="mt-2 text-[13px] text-ink-3">
-        {own
+        {isDescribed
           ? 'Results use a page’s own description only part of the time, about 30 % by common practice (no source). Where it does not answer what was searched, they look for a passage like this one.'
           : 'Results look for the sentence or two around what was searched, else take the first paragraph. Common practice, no source.'}
       </p>

@@ -78,10 +78,10 @@ export function SourceSheet({
     if (!of) return
     const turn = shown.current
     try {
-      const found = await conformance().findings(of.text)
+      const answered = await conformance().findings(of.text)
       if (turn !== shown.current) return
-      setCheck({ at: 'done', findings: found })
-      of.remark(found.map((f, i) => ({ id: `html ${i}`, start: f.start })))
+      setCheck({ at: 'done', findings: answered })
+      of.remark(answered.map((f, i) => ({ id: `html ${i}`, start: f.start })))
     } catch (error) {
       if (turn === shown.current) setCheck({ at: 'failed', why: (error as Error).message })
     }

@@ -13,10 +13,10 @@ export function attributeSplices(
   edit: Edit,
 ): Splices {
   if (edit.remove) {
-    const own = attributePlaces(places.view, element)[name]
-    if (!own) return []
-    const space = /[ \t\r\n\f]+$/.exec(places.view.slice(element.place.start, own.start))?.[0].length ?? 0
-    return [{ start: own.start - space, end: own.end, text: '' }]
+    const place = attributePlaces(places.view, element)[name]
+    if (!place) return []
+    const space = /[ \t\r\n\f]+$/.exec(places.view.slice(element.place.start, place.start))?.[0].length ?? 0
+    return [{ start: place.start - space, end: place.end, text: '' }]
   }
   if (edit.value === undefined || present(source, places, element, name) === clean(edit.value)) return []
   return [setAttribute(places, element, name, clean(edit.value))]

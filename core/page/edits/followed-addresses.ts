@@ -45,7 +45,7 @@ const cache = new WeakMap<Source, References>()
 function referencesOf(source: Source): References {
   const known = cache.get(source)
   if (known) return known
-  const found: References = { base: null, references: [], scripts: [], styles: [] }
+  const gathered: References = { base: null, references: [], scripts: [], styles: [] }
   const stack: { nodes: Node[]; next: number }[] = [
     { nodes: parsePage(source.text).document.childNodes, next: 0 },
   ]
@@ -54,14 +54,14 @@ function referencesOf(source: Source): References {
     const node = frame.nodes[frame.next++]
     if (node === undefined) stack.pop()
     else if (isElement(node)) {
-      if (node.place) note(node as Located, found)
+      if (node.place) note(node as Located, gathered)
       // What a template holds is kept apart from its children.
       const { content } = node as Partial<DefaultTreeAdapterTypes.Template>
       stack.push({ nodes: (content ?? node).childNodes, next: 0 })
     }
   }
-  cache.set(source, found)
-  return found
+  cache.set(source, gathered)
+  return gathered
 }
 
 function note(element: Located, found: References): void {
@@ -144,12 +144,12 @@ function attributeSplices(
   { element, attribute: name, value }: Reference,
   parts: Splice[],
 ): Splice[] {
-  const own = parts.length === 0 ? undefined : attributePlaces(text, element)[name]
-  const lead = own && /^[^=]*=\s*(["']?)/.exec(text.slice(own.start, own.end))
-  if (!own || !lead) return []
+  const place = parts.length === 0 ? undefined : attributePlaces(text, element)[name]
+  const lead = place && /^[^=]*=\s*(["']?)/.exec(text.slice(place.start, place.end))
+  if (!place || !lead) return []
   const quote = lead[1] === '"' || lead[1] === "'" ? lead[1] : null
-  const start = own.start + lead[0].length
-  const end = quote ? own.end - 1 : own.end
+  const start = place.start + lead[0].length
+  const end = quote ? place.end - 1 : place.end
   const places = quote ? writtenPlaces(text.slice(start, end), value) : null
   if (places)
     return parts.map((p) => ({

@@ -44,10 +44,10 @@ export function headingSplices(source: Source, places: Locations, element: Locat
 
 /** A heading's new words; where they stand in several pieces of markup, as in any other block of text, as long as no link goes. */
 function wordsOf(source: Source, places: Locations, element: Located, value: string): Splices {
-  const own = textSplices(source, places, element, value)
-  if (!('why' in own) || own.why !== IN_PIECES) return own
+  const valueSplices = textSplices(source, places, element, value)
+  if (!('why' in valueSplices) || valueSplices.why !== IN_PIECES) return valueSplices
   const asBlock = blockText(source, places, places.bom + element.place.start * places.unit, { value })
-  return 'why' in asBlock || losesLinks(source, places, element, value) ? own : asBlock
+  return 'why' in asBlock || losesLinks(source, places, element, value) ? valueSplices : asBlock
 }
 
 function losesLinks(source: Source, places: Locations, element: Located, value: string): boolean {
@@ -105,17 +105,17 @@ export function blockSplices(source: Source, places: Locations, element: Located
 /** The line under a heading: both in an `hgroup`, unless they stand in one, the second as a paragraph. */
 function subtitleSplices(places: Locations, element: Located, above: number): Splices {
   const first = places.byStart.get((above - places.bom) / places.unit)
-  const own = retag(places, element, 'p')
-  if ('why' in own) return own
+  const retagged = retag(places, element, 'p')
+  if ('why' in retagged) return retagged
   if (!first || first.place.end === null || element.place.end === null) return { why: NOT_CLOSED }
   const between = places.view.slice(first.place.end, element.place.start)
   if (between.trim() !== '')
     return { why: 'There is something between the two lines. Bring them together first.' }
   if (element.parentNode && 'tagName' in element.parentNode && element.parentNode.tagName === 'hgroup')
-    return own
+    return retagged
   return [
     { start: first.place.start, end: first.place.start, text: '<hgroup>' },
-    ...own,
+    ...retagged,
     { start: element.place.end, end: element.place.end, text: '</hgroup>' },
   ]
 }
@@ -148,7 +148,7 @@ interface Piece {
 
 /** All pieces in order, by a stack of its own: markup nests deeper than the call stack does. */
 function pieces(root: { childNodes: DefaultTreeAdapterTypes.ChildNode[] }): Piece[] {
-  const found: Piece[] = []
+  const inOrder: Piece[] = []
   const open: { nodes: DefaultTreeAdapterTypes.ChildNode[]; next: number; link: boolean; from: number }[] = [
     { nodes: root.childNodes, next: 0, link: false, from: 0 },
   ]
@@ -157,16 +157,16 @@ function pieces(root: { childNodes: DefaultTreeAdapterTypes.ChildNode[] }): Piec
     const n = top.nodes[top.next++]
     if (n === undefined) {
       open.pop()
-      if (top.link && isOwnSign(joined(found.slice(top.from))))
-        for (const piece of found.slice(top.from)) piece.sign = true
-    } else if ('value' in n) found.push({ value: n.value, place: n.sourceCodeLocation! })
-    else if (n.nodeName === 'br') found.push({ value: ' ', place: null })
+      if (top.link && isOwnSign(joined(inOrder.slice(top.from))))
+        for (const piece of inOrder.slice(top.from)) piece.sign = true
+    } else if ('value' in n) inOrder.push({ value: n.value, place: n.sourceCodeLocation! })
+    else if (n.nodeName === 'br') inOrder.push({ value: ' ', place: null })
     else if (n.nodeName === 'img')
-      found.push({ value: ` ${attribute(n as Located, 'alt') ?? ''} `, place: null })
+      inOrder.push({ value: ` ${attribute(n as Located, 'alt') ?? ''} `, place: null })
     else if ('childNodes' in n)
-      open.push({ nodes: n.childNodes, next: 0, link: n.nodeName === 'a', from: found.length })
+      open.push({ nodes: n.childNodes, next: 0, link: n.nodeName === 'a', from: inOrder.length })
   }
-  return found
+  return inOrder
 }
 /** The pieces that are the heading's text: a sign for itself at its end is none of them. */
 function textPieces(root: { childNodes: DefaultTreeAdapterTypes.ChildNode[] }): Piece[] {

@@ -78,8 +78,8 @@ const PARTS = new Set([
 function removed(source: Source, { block, items }: PageBlock): TextSplice[] | { why: string } {
   const { text } = source
   if (block.isStretch) {
-    const own = items()
-    return own.ok ? [{ start: own.items.start, end: own.items.end, text: '' }] : own
+    const content = items()
+    return content.ok ? [{ start: content.items.start, end: content.items.end, text: '' }] : content
   }
   if (PARTS.has(block.tag))
     return {

@@ -68,16 +68,21 @@ export function findMain(all: string, found: Candidates): { by: MainBy; regions:
   return { by: 'body', regions: whole }
 }
 
-/** The text of regions, blocks on lines of their own, and its words; `until` ends it early. */
-export function textOfRegions(
-  all: string,
-  regions: Region[],
-  until = all.length,
-): { text: string; words: number } {
-  let content = ''
-  for (const { from, to } of regions) if (from < until) content += all.slice(from, Math.min(to, until))
-  const text = foldLines(content)
+/** The text of regions, blocks on lines of their own, and its words. */
+export function textOfRegions(all: string, regions: Region[]): { text: string; words: number } {
+  const text = foldLines(contentOf(all, regions, all.length))
   return { text, words: countWords(text) }
+}
+
+/** The words of regions before a place. */
+export const wordsBefore = (all: string, regions: Region[], until: number): number =>
+  countWords(contentOf(all, regions, until))
+
+function contentOf(all: string, regions: Region[], until: number): string {
+  const parts = regions
+    .filter(({ from }) => from < until)
+    .map(({ from, to }) => all.slice(from, Math.min(to, until)))
+  return parts.length === 1 ? parts[0]! : parts.join('')
 }
 
 /** What a house may say of where main content stands: a tag, an id or a class, such as `article`, `#content`, `.copy`. */

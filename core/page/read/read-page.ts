@@ -19,7 +19,7 @@ import { INLINE, kindOf, landmarkOf, NO_HEADINGS, NOT_TEXT, SECTIONING } from '.
 import type { PageFacts } from './facts.ts'
 import { walk, type Frame, type Visitor } from './frame.ts'
 import { emptyBox } from './look-alike.ts'
-import { findMain, textOfRegions } from './main-content.ts'
+import { findMain, textOfRegions, wordsBefore } from './main-content.ts'
 import { attribute, HTML, parsedSource, type Element } from './parse.ts'
 import { beginReading, placeOf, type Reading, type Where } from './reading.ts'
 
@@ -192,8 +192,8 @@ class Collector implements Visitor {
     const { by, regions } = findMain(page.text, candidates)
     const firstHeading = this.headings.placeInMain(regions)
     const content = textOfRegions(page.text, regions)
-    const lead = firstHeading === null ? content : textOfRegions(page.text, regions, firstHeading)
-    page.main = { by, ...content, lead: lead.words }
+    const lead = firstHeading === null ? content.words : wordsBefore(page.text, regions, firstHeading)
+    page.main = { by, ...content, lead }
     return page
   }
 }

@@ -55,7 +55,7 @@ export function locate(source: Source): Locations {
   const wide = source.encoding.startsWith('utf-16')
   const view = wide ? source.text : byteView(source.bytes.subarray(source.bom))
   const { document, doctypeEnd, comments } = parsePage(view)
-  const found: Locations = {
+  const locations: Locations = {
     view,
     bom: source.bom,
     unit: wide ? 2 : 1,
@@ -81,12 +81,12 @@ export function locate(source: Source): Locations {
     const node = frame.nodes[frame.next++]
     if (node === undefined) stack.pop()
     else if (isElement(node)) {
-      if (node.namespaceURI === HTML && node.place) note(node as Located, frame.inHead, found)
+      if (node.namespaceURI === HTML && node.place) note(node as Located, frame.inHead, locations)
       stack.push({ nodes: node.childNodes, next: 0, inHead: frame.inHead || node.tagName === 'head' })
     }
   }
-  cache.set(source, found)
-  return found
+  cache.set(source, locations)
+  return locations
 }
 
 function note(element: Located, inHead: boolean, found: Locations): void {

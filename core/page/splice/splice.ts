@@ -34,20 +34,20 @@ export const contentText = (value: string) => escapeText(clean(value))
 export function setAttribute(places: Locations, element: Located, name: string, value: string): Splice {
   const { view } = places
   const attrs = attributePlaces(view, element)
-  const own = attrs[name]
-  if (!own) {
+  const place = attrs[name]
+  if (!place) {
     const ends = Object.values(attrs).map((a) => a.end)
     const at = ends.length > 0 ? Math.max(...ends) : element.place.start + 1 + element.tagName.length
     return { start: at, end: at, text: ` ${name}="${escapeAttribute(value, '"', places)}"` }
   }
-  const written = view.slice(own.start, own.end)
+  const written = view.slice(place.start, place.end)
   const [lead, quote] = /^[^=]*=\s*(["']?)/.exec(written) ?? []
   if (lead === undefined)
-    return { start: own.end, end: own.end, text: `="${escapeAttribute(value, '"', places)}"` }
-  const start = own.start + lead.length
+    return { start: place.end, end: place.end, text: `="${escapeAttribute(value, '"', places)}"` }
+  const start = place.start + lead.length
   if (quote === '"' || quote === "'")
-    return { start, end: own.end - 1, text: escapeAttribute(value, quote, places) }
-  return { start, end: own.end, text: `"${escapeAttribute(value, '"', places)}"` }
+    return { start, end: place.end - 1, text: escapeAttribute(value, quote, places) }
+  return { start, end: place.end, text: `"${escapeAttribute(value, '"', places)}"` }
 }
 
 const isVoid = (element: Located) => /^(?:meta|link|base|basefont|bgsound)$/.test(element.tagName)

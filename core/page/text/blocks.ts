@@ -51,19 +51,19 @@ const isInline = (node: Element): boolean =>
 
 /** Inline elements that hold blocks: they count as containers. */
 function containersAmongInline(document: Document): Set<Element> {
-  const found = new Set<Element>()
+  const containers = new Set<Element>()
   const stack: Node[] = [document]
   for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
     if (isElement(node) && !isInline(node))
       for (
         let above = node.parentNode;
-        above && isElement(above) && isInline(above) && !found.has(above);
+        above && isElement(above) && isInline(above) && !containers.has(above);
         above = above.parentNode
       )
-        found.add(above)
+        containers.add(above)
     if ('childNodes' in node) for (const child of node.childNodes) stack.push(child)
   }
-  return found
+  return containers
 }
 
 interface Open {
@@ -91,11 +91,13 @@ export function textBlocks(document: Document): Block[] {
   const enter = (element: Element) => {
     const above = open.at(-1)
     const isHtml = element.namespaceURI === HTML
-    const own = isHtml ? landmarkOf(element, attribute(element, 'role'), above?.sectioning ?? false) : null
+    const ownLandmark = isHtml
+      ? landmarkOf(element, attribute(element, 'role'), above?.sectioning ?? false)
+      : null
     open.push({
       element,
       next: 0,
-      landmark: own ?? above?.landmark ?? null,
+      landmark: ownLandmark ?? above?.landmark ?? null,
       sectioning: (above?.sectioning ?? false) || (kindOf(element.tagName) & SECTIONING) !== 0,
       run: [],
       nodes: [],

@@ -480,12 +480,13 @@ function mended(
   const check = (from: number, to: number, meant: string) => {
     while (nextSplice < splices.length && splices[nextSplice]!.start < from)
       result.push(splices[nextSplice++]!)
-    const own: TextSplice[] = []
-    while (nextSplice < splices.length && splices[nextSplice]!.end <= to) own.push(splices[nextSplice++]!)
-    if (own.length === 0) return
+    const pieceSplices: TextSplice[] = []
+    while (nextSplice < splices.length && splices[nextSplice]!.end <= to)
+      pieceSplices.push(splices[nextSplice++]!)
+    if (pieceSplices.length === 0) return
     let text = ''
     let at = from
-    for (const s of own) {
+    for (const s of pieceSplices) {
       text += source.slice(at, s.start) + s.text
       at = s.end
     }
@@ -499,7 +500,7 @@ function mended(
       )
       .join(BREAK)
     if (read === meant.replace(/[\ufdd0-\ufdef]/g, BREAK) && !lines.some((line) => /<[A-Za-z/!?]/.test(line)))
-      result.push(...own)
+      result.push(...pieceSplices)
     else result.push({ start: from, end: to, text: meant.replace(/&/g, '&amp;').replace(/</g, '&lt;') })
   }
   let from = range.start

@@ -112,11 +112,11 @@ export function itemsOf(text: string, block: Block, parsed: Parsed): ItemsOf {
     }
     let from = at
     for (; comment < comments.length && comments[comment]!.start < until; comment++) {
-      const found = comments[comment]!
-      if (found.start < from || found.end > until) return false
-      take(from, found.start)
-      items.push({ kind: 'unshown', start: found.start, end: found.end })
-      from = found.end
+      const nextComment = comments[comment]!
+      if (nextComment.start < from || nextComment.end > until) return false
+      take(from, nextComment.start)
+      items.push({ kind: 'unshown', start: nextComment.start, end: nextComment.end })
+      from = nextComment.end
     }
     take(from, until)
     at = until

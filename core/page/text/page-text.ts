@@ -41,7 +41,7 @@ export function pageText(source: Source): PageText {
   )
   const byteOf = new Map(order.map(({ i }, n) => [i, bytes[n]!]))
   const isFrames = /<frameset\b/i.test(source.text)
-  const found = blocks.map((block, i): PageBlock => {
+  const pageBlocks = blocks.map((block, i): PageBlock => {
     let items: ItemsOf | null = null
     return {
       byte: byteOf.get(i) ?? null,
@@ -50,8 +50,8 @@ export function pageText(source: Source): PageText {
     }
   })
   const byByte = new Map<number, PageBlock>()
-  for (const one of found) if (one.byte !== null && !byByte.has(one.byte)) byByte.set(one.byte, one)
-  const text = { parsed, blocks: found, byByte }
+  for (const one of pageBlocks) if (one.byte !== null && !byByte.has(one.byte)) byByte.set(one.byte, one)
+  const text = { parsed, blocks: pageBlocks, byByte }
   known.set(source, text)
   return text
 }

@@ -20,11 +20,11 @@ export const slugIllegal = rule({
   message: ({ found, path }) => `The address “${path}” contains ${found}.`,
   check({ page, site }, mark) {
     const path = decodedPath(page.url)
-    const found = illegal.exec(path)?.[0]
-    if (found === undefined) return
+    const sign = illegal.exec(path)?.[0]
+    if (sign === undefined) return
     mark(
       null,
-      { found: /\s/.test(found) ? 'white space' : `“${found}”`, path },
+      { found: /\s/.test(sign) ? 'white space' : `“${sign}”`, path },
       slugRepair(page, site, 'Make the address fit', (s) => (illegal.test(s) ? safeSegment(s) : s)),
     )
   },

@@ -20,10 +20,10 @@ export const descriptionMarkup = rule({
     const text = description?.content ?? ''
     const value = plainText(text)
     if (value === fold(text)) return
-    const found = (/<[^>]*>|&#?\w+;/.exec(text) ?? [text])[0]
+    const markup = (/<[^>]*>|&#?\w+;/.exec(text) ?? [text])[0]
     mark(
       description,
-      { found: `“${found}”` },
+      { found: `“${markup}”` },
       { label: 'Write it as plain text', edits: [{ target: 'meta:description', edit: { value } }] },
     )
   },

@@ -20,7 +20,8 @@ export const descriptionMissing = rule({
     const description = descriptionOf(page)
     if (description && description.content !== '') return
     // Where the text does not have the keyword, no paragraph does.
-    const passage = passageFor(page, placed()?.matches ? primary : null)
+    const inText = placed()
+    const passage = passageFor(page, inText?.matches ? primary : null, inText?.hits)
     mark(description, {
       empty: description !== null,
       shown: passage && firstWords(passage.text, 12).trim(),

@@ -16,13 +16,13 @@ export const headingRepeated = rule({
   needs: ['headings'],
   message: ({ level, text, count }) => `${count} H${level}s under the same heading say “${text}”.`,
   check({ page }, mark) {
-    const path: (number | null)[] = []
+    const ancestors: (number | null)[] = []
     const groups = new Map<string, { first: number; second: number; count: number }>()
     const headings = outlineOf(page)
     headings.forEach((h, i) => {
-      path.length = h.level - 1
-      const parent = path.findLast((p) => p != null) ?? -1
-      path[h.level - 1] = i
+      ancestors.length = h.level - 1
+      const parent = ancestors.findLast((p) => p != null) ?? -1
+      ancestors[h.level - 1] = i
       if (isEmptyHeading(h)) return
       const key = `${parent} ${h.level} ${h.landmark} ${sameText(nameOf(h))}`
       const group = groups.get(key)

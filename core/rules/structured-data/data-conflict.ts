@@ -46,7 +46,7 @@ const known = new WeakMap<SiteIndex, { changes: number; found: Conflict[] }>()
 function conflicts(site: SiteIndex): Conflict[] {
   const before = known.get(site)
   if (before?.changes === site.thingChanges) return before.found
-  const found: Conflict[] = []
+  const differing: Conflict[] = []
   const seen = new Set<string>()
   for (const [key, pages] of site.byThing) {
     const [kind, ...rest] = key.split(' ')
@@ -65,12 +65,12 @@ function conflicts(site: SiteIndex): Conflict[] {
     const what = kind === 'id' ? value : `the organisation “${all[0]!.thing.name ?? value}”`
     for (const c of conflictsOf(what, all, kind === 'id' ? [] : [kind!])) {
       const same = `${c.property} ${[c.one, c.other].sort().join(' / ')}`
-      if (!seen.has(same)) found.push(c)
+      if (!seen.has(same)) differing.push(c)
       seen.add(same)
     }
   }
-  known.set(site, { changes: site.thingChanges, found })
-  return found
+  known.set(site, { changes: site.thingChanges, found: differing })
+  return differing
 }
 
 /** One thing described in two ways. */

@@ -37,11 +37,11 @@ export const dataContext = rule({
       const objects = json.kind === 'array' ? json.items : [json]
       for (const object of objects) {
         if (object.kind !== 'object') continue
-        const found = verdict(object)
-        if (found.kind === 'right' || found.kind === 'other') continue
+        const verdictOnIt = verdict(object)
+        if (verdictOnIt.kind === 'right' || verdictOnIt.kind === 'other') continue
         const [from, to, text] =
-          found.kind === 'misspelt'
-            ? [found.value.start, found.value.end, '"https://schema.org"']
+          verdictOnIt.kind === 'misspelt'
+            ? [verdictOnIt.value.start, verdictOnIt.value.end, '"https://schema.org"']
             : [
                 object.start + 1,
                 object.start + 1,
@@ -49,7 +49,7 @@ export const dataContext = rule({
               ]
         mark(
           { start: block.jsonStart + from, end: block.jsonStart + to },
-          { found: found.kind === 'misspelt' ? found.value.value : null },
+          { found: verdictOnIt.kind === 'misspelt' ? verdictOnIt.value.value : null },
           {
             label: 'Add the context',
             edits: [

@@ -21,17 +21,17 @@ function dangling(site: SiteIndex): Dangling[] {
     whole: site.whole,
     isAddress: (url: string) => site.addresses.has(addressKey(resolveAddress(url, site.base) ?? url)),
   }
-  const found = new Map<string, Dangling>()
+  const byAddress = new Map<string, Dangling>()
   for (const page of inOrder(site.withThings, site)) {
     const entry = site.entries.get(page)!
     for (const { property, to } of danglingLinks(entry.things!, entry.url, isDefined, asked)) {
       const key = `${property} ${to}`
-      const group = found.get(key) ?? { property, id: String(to), pages: [] }
+      const group = byAddress.get(key) ?? { property, id: String(to), pages: [] }
       if (group.pages.at(-1) !== page) group.pages.push(page)
-      found.set(key, group)
+      byAddress.set(key, group)
     }
   }
-  known.set(site, { changes: site.thingChanges, addresses: site.addresses, found: [...found.values()] })
+  known.set(site, { changes: site.thingChanges, addresses: site.addresses, found: [...byAddress.values()] })
   return known.get(site)!.found
 }
 

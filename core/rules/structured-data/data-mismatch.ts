@@ -41,14 +41,17 @@ export const dataMismatch = rule({
     }
     const url = literalOf(thing, 'url')
     if (url?.kind === 'literal') {
-      const own = canonicalOf(page)?.url ?? page.url
+      const ownAddress = canonicalOf(page)?.url ?? page.url
       const address = resolveAddress(String(url.value), page.url)
       const same = (a: string) =>
         withoutQuery(a)
           .replace(/^https?:/, '')
           .replace(/\/$/, '')
-      if (address !== null && same(address) !== same(own) && same(address) !== same(page.url))
-        mark({ start: url.start, end: url.end }, { property: 'url', value: String(url.value), page: own })
+      if (address !== null && same(address) !== same(ownAddress) && same(address) !== same(page.url))
+        mark(
+          { start: url.start, end: url.end },
+          { property: 'url', value: String(url.value), page: ownAddress },
+        )
     }
   },
   examples: {

@@ -20,13 +20,13 @@ export const keywordDense = rule({
   check({ page, primary, placed, style }, mark) {
     const { words } = page.main
     if (!primary || words < FEWEST_WORDS) return
-    const found = placed()!
-    const share = (100 * found.matches * found.words) / words
+    const inText = placed()!
+    const share = (100 * inText.matches * inText.words) / words
     const most = style.limits.keywordDensest
-    if (found.matches > 2 && share > most)
+    if (inText.matches > 2 && share > most)
       mark(null, {
         keyword: primary.text,
-        matches: found.matches,
+        matches: inText.matches,
         words,
         share: Math.round(share * 10) / 10,
         most,

@@ -20,6 +20,9 @@ export const linkBroken = rule({
     if (!site.whole) return
     for (const link of page.links) {
       if (link.url === null || link.href === '') continue
+      // Spelt as the site has it, as most are: nothing to be worked out.
+      const fragment = link.url.indexOf('#')
+      if (site.addresses.has(fragment < 0 ? link.url : link.url.slice(0, fragment))) continue
       const address = addressKey(link.url)
       if (address.startsWith(site.base) && idAt(site, link.url) === undefined)
         mark(link, { href: link.href, text: link.text })

@@ -16,9 +16,9 @@ export const linkFromHome = rule({
   check({ page, site, style }, mark) {
     if (style.type !== 'landing' || !site.whole) return
     const home = site.entries.get(site.addresses.get(site.base) ?? '')
-    const own = site.addresses.get(addressKey(page.url))
-    if (!home || own === undefined || home.id === own) return
-    if (!home.targets.slice(0, home.inText).includes(own)) mark(null, {})
+    const ownId = site.addresses.get(addressKey(page.url))
+    if (!home || ownId === undefined || home.id === ownId) return
+    if (!home.targets.slice(0, home.inText).includes(ownId)) mark(null, {})
   },
   examples: {
     clean: [

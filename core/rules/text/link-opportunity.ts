@@ -28,9 +28,9 @@ export const linkOpportunity = rule({
     const stems = stemsOf(page.main.text, lang)
     const linked = linkedPages(page, site)
     const linkTexts = page.links.map((link) => link.text)
-    let found = 0
+    let marked = 0
     for (const ids of site.byKeyword.values()) {
-      if (found === MOST) return
+      if (marked === MOST) return
       const [first] = ids
       const target = site.entries.get(first!)
       if (!target?.phrase || ids.has(idOf(page, site)) || [...ids].some((id) => linked.has(id))) continue
@@ -39,7 +39,7 @@ export const linkOpportunity = rule({
       const matches = findKeyword(page.main.text, keyword).length
       const inLinks = matches === 0 ? 0 : linkTexts.filter((text) => hasKeyword(text, keyword)).length
       if (matches <= inLinks) continue
-      found++
+      marked++
       mark(null, { phrase: target.phrase, path: target.path })
     }
   },

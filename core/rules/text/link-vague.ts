@@ -72,14 +72,22 @@ const vague: Record<string, string[]> = {
   pl: ['tutaj', 'kliknij tutaj', 'więcej', 'czytaj więcej', 'czytaj dalej', 'zobacz więcej'],
 }
 const lists = new Map(Object.entries(vague).map(([lang, words]) => [lang, new Set(words)]))
+const longestVague = Math.max(...Object.values(vague).flatMap((words) => words.map((w) => w.length)))
 /** A text longer than this says something, whatever signs are around it. */
 const LONGEST = 60
-/** Without the signs at its ends, in lower case: “› Here!” is “here”. */
-const withoutSigns = (text: string): string =>
-  text
-    .toLowerCase()
-    .replace(/^[\s\p{P}\p{S}]+|[\s\p{P}\p{S}]+$/gu, '')
-    .normalize('NFC')
+/** Whether a text is among words that say nothing, in whatever case and with whatever signs at its ends: “› Here!” is “here”. */
+function saysOnly(text: string, words: ReadonlySet<string>): boolean {
+  if (text.length > LONGEST) return false
+  // Most texts have letters at both ends, and more words: nothing to be worked out.
+  if (text.length > longestVague && letterAt(text, 0) && letterAt(text, text.length - 1)) return false
+  const bare = text.toLowerCase().replace(/^[\s\p{P}\p{S}]+|[\s\p{P}\p{S}]+$/gu, '')
+  return words.has(bare.normalize('NFC'))
+}
+/** Whether a letter of ASCII stands at a place. */
+function letterAt(text: string, i: number): boolean {
+  const small = text.charCodeAt(i) | 0x20
+  return small >= 0x61 && small <= 0x7a
+}
 
 const address = /^(?:https?:\/\/|www\.)\S+$/i
 
@@ -101,8 +109,8 @@ export const linkVague = rule({
     const words = lists.get(lang === 'no' || lang === 'nn' ? 'nb' : lang)
     for (const link of page.links) {
       if (link.hidden || link.named || link.text === '' || link.text.length > 200) continue
-      const saysNothing = link.text.length <= LONGEST && words?.has(withoutSigns(link.text))
-      if (saysNothing || address.test(link.text)) mark(link, { text: link.text, href: link.href })
+      if ((words && saysOnly(link.text, words)) || address.test(link.text))
+        mark(link, { text: link.text, href: link.href })
     }
   },
   examples: {

@@ -15,8 +15,8 @@ export const textPlaceholder = rule({
   needs: ['text'],
   message: ({ text }) => `The text contains “${text}”.`,
   check({ page }, mark) {
-    const found = filler.exec(page.main.text)?.[0].trim()
-    if (found) mark(null, { text: found })
+    const fillerText = filler.exec(page.main.text)?.[0].trim()
+    if (fillerText) mark(null, { text: fillerText })
   },
   examples: {
     clean: ['<main><p>Real words.</p></main>', '<main><p hidden>Lorem ipsum</p></main>'],

@@ -16,9 +16,9 @@ export const titleShouting = rule({
   check({ page, style }, mark) {
     const title = titleOf(page)
     if (!title) return
-    const own = new Set(style.protectedWords.flatMap((w) => w.split(/\s+/)))
+    const protectedWords = new Set(style.protectedWords.flatMap((w) => w.split(/\s+/)))
     const loud = (title.text.match(/[\p{L}\p{M}]{4,}/gu) ?? []).filter(
-      (w) => w === w.toUpperCase() && w !== w.toLowerCase() && !own.has(w),
+      (w) => w === w.toUpperCase() && w !== w.toLowerCase() && !protectedWords.has(w),
     )
     if (loud.length >= 2) mark(title, { count: loud.length, words: loud.slice(0, 4).join(', ') })
   },

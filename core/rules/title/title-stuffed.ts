@@ -17,16 +17,16 @@ export const titleStuffed = rule({
   needs: ['title'],
   message: ({ word, count, most }) => `“${word}” appears ${count} times in the title; ${most} is the most.`,
   check({ page, style, primary }, mark) {
-    const own = ownTitle(page, style)
-    const uses = primary ? findKeyword(own, primary).length : 0
+    const pageTitle = ownTitle(page, style)
+    const uses = primary ? findKeyword(pageTitle, primary).length : 0
     if (uses > 1) return mark(titleOf(page), { word: primary!.text, count: uses, most: 'once' })
     const language = languageOf(page.lang ?? style.language)
     const counts = new Map<string, { word: string; count: number }>()
-    for (const { word, start, end } of wordsOf(own)) {
+    for (const { word, start, end } of wordsOf(pageTitle)) {
       if (language.isStopWord(word) || /^\p{N}+$/u.test(word)) continue
       const stem = language.stem(word)
       const known = counts.get(stem)
-      counts.set(stem, { word: known?.word ?? own.slice(start, end), count: (known?.count ?? 0) + 1 })
+      counts.set(stem, { word: known?.word ?? pageTitle.slice(start, end), count: (known?.count ?? 0) + 1 })
     }
     const [most] = [...counts.values()].sort((a, b) => b.count - a.count)
     if (most && most.count >= 3) mark(titleOf(page), { ...most, most: 'twice' })

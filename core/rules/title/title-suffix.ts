@@ -32,8 +32,8 @@ export const titleSuffix = rule({
     const plain = !/\{\w+\}/.test(head + tail)
     const stands = plain ? title.text.startsWith(head) && title.text.endsWith(tail) : times > 0
     if (stands && times === 1) return
-    const own = ownTitle(page, style)
-    const expected = fillTokens(inPattern(titlePattern!, own), values).text
+    const pageTitle = ownTitle(page, style)
+    const expected = fillTokens(inPattern(titlePattern!, pageTitle), values).text
     mark(
       title,
       {

@@ -203,7 +203,7 @@ export function picture({ page, content }: Material): Found | null {
   const url = image && resolveAddress(image.src, resolveAddress(page.base ?? '', page.url) ?? page.url)
   return image && url ? { value: url, what: 'the first picture', start: image.start, role: 'image' } : null
 }
-export const own = ({ page }: Material): Found => ({
+export const addressOfPage = ({ page }: Material): Found => ({
   value: page.url,
   what: 'the page’s address',
   start: null,
@@ -280,7 +280,7 @@ export function price(b: Builder, path: string[], material: Material): boolean {
       break
     }
   }
-  b.put([...path, 'url'], own(material))
+  b.put([...path, 'url'], addressOfPage(material))
   return true
 }
 

@@ -10,7 +10,7 @@ import {
   lead,
   named,
   organisation,
-  own,
+  addressOfPage,
   picture,
   pieceAs,
   price,
@@ -92,7 +92,7 @@ export function article(material: Material): Builder {
       })
   }
   organisation(b, ['publisher'], material)
-  b.put(['mainEntityOfPage'], own(material))
+  b.put(['mainEntityOfPage'], addressOfPage(material))
   return b
 }
 
@@ -153,7 +153,7 @@ export function videoObject(material: Material): Builder {
 export function webPage(material: Material): Builder {
   const b = new Builder('WebPage')
   b.put(['name'], headline(material))
-  b.put(['url'], own(material))
+  b.put(['url'], addressOfPage(material))
   organisation(b, ['publisher'], material)
   return b
 }

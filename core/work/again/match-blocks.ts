@@ -97,9 +97,9 @@ class Matcher {
   /** Texts of 25 characters or more that occur once on both sides, anywhere. */
   anchorLong(): void {
     const places = onlyPlaces(this.now.map(({ text }) => text))
-    const own = onlyPlaces(this.before.map(({ text }) => text))
+    const placesBefore = onlyPlaces(this.before.map(({ text }) => text))
     for (const [i, { text, wanted }] of this.before.entries()) {
-      if (text.length < LONG || own.get(text) !== i) continue
+      if (text.length < LONG || placesBefore.get(text) !== i) continue
       const asWas = places.get(text)
       const asWanted = wanted === null || wanted === text ? undefined : places.get(wanted)
       // Where both wordings stand in the page, its neighbours say which is which.
@@ -130,10 +130,10 @@ class Matcher {
     for (const gap of this.gaps()) {
       const key = (k: Known, text = k.text) => `${k.sort} ${text}`
       const places = onlyPlaces(this.now.slice(gap.start, gap.end).map((k) => key(k)))
-      const own = onlyPlaces(this.before.slice(gap.from, gap.until).map((k) => key(k)))
+      const placesBefore = onlyPlaces(this.before.slice(gap.from, gap.until).map((k) => key(k)))
       for (let i = gap.from; i < gap.until; i++) {
         const known = this.before[i]!
-        if (own.get(key(known)) !== i - gap.from) continue
+        if (placesBefore.get(key(known)) !== i - gap.from) continue
         const asWas = places.get(key(known))
         const { wanted } = known
         const asWanted = wanted === null || wanted === known.text ? undefined : places.get(key(known, wanted))

@@ -88,14 +88,14 @@ const withKey = <T>(key: string | null, value: T): [string, T][] => (key === nul
 
 /** Those whose key is nobody else's. */
 function only<T>(entries: readonly (readonly [string, T])[]): Map<string, T> {
-  const found = new Map<string, T>()
+  const unique = new Map<string, T>()
   const twice = new Set<string>()
   for (const [key, value] of entries) {
-    if (found.has(key)) twice.add(key)
-    found.set(key, value)
+    if (unique.has(key)) twice.add(key)
+    unique.set(key, value)
   }
-  for (const key of twice) found.delete(key)
-  return found
+  for (const key of twice) unique.delete(key)
+  return unique
 }
 
 const wholeKey = ({ title, h1, description }: PageWords): string | null =>

@@ -155,15 +155,15 @@ function matchByKeys(before: readonly Keyed[], now: readonly Keyed[]): Map<numbe
   const depth = before.reduce((most, { keys }) => Math.max(most, keys.length), 0)
   for (let level = 0; level < depth; level++) {
     const groups = (things: readonly Keyed[], isFree: (at: number) => boolean) => {
-      const found = new Map<string, number[]>()
+      const starts = new Map<string, number[]>()
       for (const { keys, at } of things) {
         const key = keys[level]
         if (key === undefined || !isFree(at)) continue
-        const group = found.get(key)
+        const group = starts.get(key)
         if (group) group.push(at)
-        else found.set(key, [at])
+        else starts.set(key, [at])
       }
-      return found
+      return starts
     }
     const there = groups(now, (at) => !taken.has(at))
     for (const [key, old] of groups(before, (at) => !matches.has(at))) {

@@ -186,7 +186,7 @@ function describe(side: Side, kind: string, at: number): string | null {
   if (kind === 'comment') return side.comments.find((c) => c.at === at)?.text ?? null
   const element = side.byByte.get(at)
   if (!element) return null
-  const own = () =>
+  const textInside = () =>
     element.childNodes.map((n) => ('value' in n ? (n as { value: string }).value : '')).join('')
   switch (kind) {
     case 'heading':
@@ -202,9 +202,9 @@ function describe(side: Side, kind: string, at: number): string | null {
     case 'meta':
       return attribute(element, 'content')
     case 'title':
-      return own().trim()
+      return textInside().trim()
     case 'jsonld':
-      return comparableJson(own()) ?? own().trim()
+      return comparableJson(textInside()) ?? textInside().trim()
     default:
       return null
   }

@@ -341,15 +341,15 @@ export class Scanner {
   }
   private doctype(open: number): number {
     doctype.lastIndex = open
-    const found = doctype.exec(this.text)
-    if (found === null) return refuse('an odd doctype')
-    const end = open + found[0].length
+    const declaration = doctype.exec(this.text)
+    if (declaration === null) return refuse('an odd doctype')
+    const end = open + declaration[0].length
     this.standAt(end - 1)
     this.parser.onDoctype({
       type: DOCTYPE,
-      name: found[1]!.replace(/[A-Z]+/g, (letters) => letters.toLowerCase()),
-      publicId: found[2] ?? found[3] ?? null,
-      systemId: found[4] ?? found[5] ?? found[6] ?? found[7] ?? null,
+      name: declaration[1]!.replace(/[A-Z]+/g, (letters) => letters.toLowerCase()),
+      publicId: declaration[2] ?? declaration[3] ?? null,
+      systemId: declaration[4] ?? declaration[5] ?? declaration[6] ?? declaration[7] ?? null,
       forceQuirks: false,
       location: null,
     })
