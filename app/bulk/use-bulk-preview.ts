@@ -4,7 +4,8 @@ import type { BulkStep } from '../../core/work/bulk/step.ts'
 import type { PageId } from '../../core/site/page-identity.ts'
 import type { Session } from '../session/session.ts'
 import type { BulkPreview } from '../workers/bulk.ts'
-import { callback, core } from '../workers/client.ts'
+import { core } from '../workers/client.ts'
+import { reported } from '../workers/reported.ts'
 
 const REST = 250
 
@@ -28,14 +29,17 @@ export function useBulkPreview(
     if (!step) return
     let stale = false
     const timer = setTimeout(() => {
-      core()
-        .bulkPreview(
-          step,
-          pages.map((id) => ({ id, decisions: session.decisionsOf(id) })),
-          callback((done: number) => {
-            if (!stale) setProgress({ key, done })
-          }),
-        )
+      reported(
+        (done: number) => {
+          if (!stale) setProgress({ key, done })
+        },
+        (report) =>
+          core().bulkPreview(
+            step,
+            pages.map((id) => ({ id, decisions: session.decisionsOf(id) })),
+            report,
+          ),
+      )
         .then((preview) => {
           if (!stale && preview) setKnown({ key, preview })
         })

@@ -4,7 +4,8 @@ import { useNavigate } from 'react-router'
 import { decodedPath } from '../../core/addresses/addresses.ts'
 import { today } from '../session/session.ts'
 import { plural } from '../ui/plural.ts'
-import { callback, core } from '../workers/client.ts'
+import { core } from '../workers/client.ts'
+import { reported } from '../workers/reported.ts'
 import type { FetchedView, PlanView } from '../workers/by-address.ts'
 import type { Progress, TakenIn } from '../workers/intake.ts'
 import type { FetchingProgress } from '../../core/work/fetch-site.ts'
@@ -47,10 +48,9 @@ export function ByAddress({ address, again = null }: { address: string; again?: 
       return navigate(`/sites/${looked.site}/desk?page=${encodeURIComponent(looked.page)}`)
     }
     ticket.current = await core().addressTicket()
-    const planned = await core().planByAddress(
-      ticket.current,
-      questionOf(given),
-      callback((now: string) => setStep((s) => (s.at === 'looking' ? { at: 'looking', now } : s))),
+    const planned = await reported(
+      (now: string) => setStep((s) => (s.at === 'looking' ? { at: 'looking', now } : s)),
+      (report) => core().planByAddress(ticket.current!, questionOf(given), report),
     )
     setStep(planned.ok ? { at: 'plan', plan: planned.plan } : { at: 'asking', problem: planned.why })
   }
@@ -63,12 +63,9 @@ export function ByAddress({ address, again = null }: { address: string; again?: 
   async function fetchAll(name: string) {
     setStep({ at: 'fetching', progress: { done: 0, of: 0, now: '', failed: 0 }, stopping: false })
     void navigator.storage?.persist?.()
-    const fetched = await core().fetchPlanned(
-      ticket.current!,
-      today(),
-      callback((progress: FetchingProgress) =>
-        setStep((s) => (s.at === 'fetching' ? { ...s, progress } : s)),
-      ),
+    const fetched = await reported(
+      (progress: FetchingProgress) => setStep((s) => (s.at === 'fetching' ? { ...s, progress } : s)),
+      (report) => core().fetchPlanned(ticket.current!, today(), report),
     )
     if (!fetched)
       return setStep({
@@ -82,9 +79,10 @@ export function ByAddress({ address, again = null }: { address: string; again?: 
     if (fetched.pages === 0) return setStep({ at: 'failed', why: 'No page could be fetched.', fetched })
     if (again) return navigate(await again.take(ticket.current!))
     setStep({ at: 'reading', progress: { done: 0, of: fetched.pages, now: '' } })
-    const taken: TakenIn = await core().takeIn(
-      { ticket: ticket.current!, name, base: fetched.base, today: today(), demo: false },
-      callback((progress: Progress) => setStep((s) => (s.at === 'reading' ? { ...s, progress } : s))),
+    const given = { ticket: ticket.current!, name, base: fetched.base, today: today(), demo: false }
+    const taken: TakenIn = await reported(
+      (progress: Progress) => setStep((s) => (s.at === 'reading' ? { ...s, progress } : s)),
+      (report) => core().takeIn(given, report),
     )
     if (!taken.ok) return setStep({ at: 'failed', why: taken.why, fetched })
     setStep({ at: 'done', fetched, site: taken.site.id })

@@ -5,7 +5,8 @@ import type { ColumnRole } from '../../core/exchange/columns.ts'
 import { today } from '../session/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { plural, someOf } from '../ui/plural.ts'
-import { callback, core } from '../workers/client.ts'
+import { core } from '../workers/client.ts'
+import { reported } from '../workers/reported.ts'
 import type { SheetView } from '../workers/sheets.ts'
 import { useOpenedSheet } from './use-opened-sheet.ts'
 import { ColumnChoice } from './column-choice.tsx'
@@ -34,9 +35,10 @@ export function SheetDialog({ file, onClose }: { file: File; onClose(): void }) 
     try {
       const made = await core().pagesFromSheet(view.ticket, columns, today(), site)
       if (!made.ok) return setProblem(made.why)
-      const taken = await core().takeIn(
-        { ticket: view.ticket, name, base: made.base, today: today(), demo: false },
-        callback(() => {}),
+      const given = { ticket: view.ticket, name, base: made.base, today: today(), demo: false }
+      const taken = await reported(
+        () => {},
+        (report) => core().takeIn(given, report),
       )
       if (!taken.ok) return setProblem(taken.why)
       await navigate(`/sites/${taken.site.id}/ledger?view=left`)

@@ -11,7 +11,8 @@ import { useSession, useSessionState } from '../session/use-session.ts'
 import { download, fileName } from '../ui/download.ts'
 import { plural, someOf } from '../ui/plural.ts'
 import { sayFailed, tell } from '../ui/tell.ts'
-import { callback, core } from '../workers/client.ts'
+import { core } from '../workers/client.ts'
+import { reported } from '../workers/reported.ts'
 import { useAnswer } from '../workers/use-answer.ts'
 import { ForApproval } from '../hand-off/approval-file.tsx'
 import type { Progress } from '../workers/intake.ts'
@@ -75,7 +76,7 @@ export default function HandOff() {
     setProgress({ done: 0, of: 1, now: '' })
     try {
       await session.flush()
-      const made = await core().handOff(which, callback(setProgress))
+      const made = await reported(setProgress, (report) => core().handOff(which, report))
       if (!made) return
       const name = fileName(
         site.name,

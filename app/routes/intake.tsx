@@ -7,7 +7,8 @@ import { firstAsked } from '../intake/question-form.tsx'
 import { closeSession, settled, today } from '../session/session.ts'
 import { db, type SiteRecord } from '../store/db.ts'
 import { Masthead } from '../ui/masthead.tsx'
-import { callback, core } from '../workers/client.ts'
+import { core } from '../workers/client.ts'
+import { reported } from '../workers/reported.ts'
 import type { Progress } from '../workers/intake.ts'
 
 export const meta = () => [{ title: 'Intake · Keen Quill' }]
@@ -78,7 +79,9 @@ function TakeAgain({ site }: { site: SiteRecord }) {
     await settled()
     setProgress({ done: 0, of: 0, now: '' })
     try {
-      const taken = await core().takeAgain(ticket, site.id, today(), callback(setProgress))
+      const taken = await reported(setProgress, (report) =>
+        core().takeAgain(ticket, site.id, today(), report),
+      )
       if (!taken.ok) throw new Error(taken.why)
       closeSession()
       return `/sites/${taken.site.id}/taken-again`

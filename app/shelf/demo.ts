@@ -2,7 +2,8 @@
 import { ownStyle, readHouseStyle } from '../../core/rules/house-style.ts'
 import { db, removeSite } from '../store/db.ts'
 import { closeSession, today } from '../session/session.ts'
-import { callback, core } from '../workers/client.ts'
+import { core } from '../workers/client.ts'
+import { reported } from '../workers/reported.ts'
 
 const SEEDED = 'demo-seeded'
 export const DEMO_BASE = 'https://farrowskerry.example/'
@@ -25,15 +26,16 @@ export async function putDemoOnShelf(): Promise<string | null> {
   const file = new File([await archive.blob()], 'farrowskerry.zip', { type: 'application/zip' })
   const prepared = await core().prepare({ kind: 'zip', file })
   if (!prepared.ok) return prepared.why
-  const taken = await core().takeIn(
-    {
-      ticket: prepared.prepared.ticket,
-      name: 'Farrowskerry Light',
-      base: DEMO_BASE,
-      today: today(),
-      demo: true,
-    },
-    callback(() => {}),
+  const given = {
+    ticket: prepared.prepared.ticket,
+    name: 'Farrowskerry Light',
+    base: DEMO_BASE,
+    today: today(),
+    demo: true,
+  }
+  const taken = await reported(
+    () => {},
+    (report) => core().takeIn(given, report),
   )
   if (!taken.ok) return taken.why
   const { id } = taken.site

@@ -7,7 +7,8 @@ import { today } from '../session/session.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { FormField, useProblemOf } from '../ui/form.tsx'
 import { plural } from '../ui/plural.ts'
-import { callback, core, WorkerStopped } from '../workers/client.ts'
+import { core, WorkerStopped } from '../workers/client.ts'
+import { reported } from '../workers/reported.ts'
 import type { Progress, TakenIn } from '../workers/intake.ts'
 import type { IntakeInput, Prepared } from '../workers/open-input.ts'
 import { MergeOffer } from '../merge/merge-offer.tsx'
@@ -81,22 +82,24 @@ export function IntakeDialog({ input, onClose }: { input: IntakeInput; onClose()
   async function takeAll(
     prepared: Prepared,
     given: Named,
-    report: (progress: Progress) => void,
+    onReport: (progress: Progress) => void,
   ): Promise<TakenIn> {
     const leaveOut: { path: string; why: string }[] = []
     for (;;) {
       let now = ''
-      const progress = callback((p: Progress) => {
-        now = p.now
-        report(p)
-      })
+      const onProgress = (progress: Progress) => {
+        now = progress.now
+        onReport(progress)
+      }
       try {
-        return prepared.kind === 'project'
-          ? await core().takeInProject(ticket.current, today(), leaveOut, progress)
-          : await core().takeIn(
-              { ticket: ticket.current, ...given, today: today(), demo: false, leaveOut },
-              progress,
-            )
+        return await reported(onProgress, (report) =>
+          prepared.kind === 'project'
+            ? core().takeInProject(ticket.current, today(), leaveOut, report)
+            : core().takeIn(
+                { ticket: ticket.current, ...given, today: today(), demo: false, leaveOut },
+                report,
+              ),
+        )
       } catch (error) {
         if (!(error instanceof WorkerStopped) || now === '' || leaveOut.length === MOST_STUCK) throw error
         leaveOut.push({ path: now, why: `Reading it took too long: ${error.message} It was left out.` })

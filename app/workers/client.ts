@@ -59,6 +59,3 @@ export function conformance(): Comlink.Remote<ConformanceApi> {
   )
   return checker
 }
-
-/** A callback that the worker may call. */
-export const callback = Comlink.proxy
