@@ -1,10 +1,9 @@
 import { joiResolver } from '@hookform/resolvers/joi'
 import Joi from 'joi'
 import { Popover } from 'radix-ui'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { useForm } from 'react-hook-form'
-import type { Decisions } from '../../core/work/decisions.ts'
-import { stateOf } from '../../core/work/decisions.ts'
+import type { PageState } from '../../core/work/decisions.ts'
 import type { Session } from '../session/session.ts'
 import { FormField } from '../ui/form.tsx'
 
@@ -15,17 +14,16 @@ export const approve = (session: Session, page: string): Promise<void> =>
   ])
 
 /** Where the page stands, and the two answers of whoever reviews it. */
-export function Approval({
+export const Approval = memo(function Approval({
   session,
   page,
-  decisions,
+  state,
 }: {
   session: Session
   page: string
-  decisions: Decisions
+  state: PageState
 }) {
   const [open, setOpen] = useState(false)
-  const state = stateOf(decisions)
   return (
     <div className="flex items-baseline gap-4 text-[13px]">
       <span data-testid="state" className="text-ink-2">
@@ -64,7 +62,7 @@ export function Approval({
       </Popover.Root>
     </div>
   )
-}
+})
 
 const noteSchema = Joi.object<{ note: string }>({
   note: Joi.string().trim().max(2000).required().messages({

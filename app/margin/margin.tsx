@@ -65,12 +65,7 @@ export const Margin = memo(function Margin({
       (a.mark ? severities.indexOf(a.mark.severity) : severities.length) -
         (b.mark ? severities.indexOf(b.mark.severity) : severities.length),
   )
-  const layoutKey = ordered
-    .map(
-      ({ id, mark, remark }) =>
-        `${id}:${anchors.get(id) ?? 0}:${mark ? `${mark.message}:${mark.stet ? 1 : 0}` : remark.text}`,
-    )
-    .join('|')
+  const layoutKey = ordered.map(({ id }) => `${id}:${anchors.get(id) ?? 0}`).join('|')
 
   useLayoutEffect(() => {
     const place = () => {
@@ -93,7 +88,7 @@ export const Margin = memo(function Margin({
     const observer = new ResizeObserver(place)
     for (const item of box.current?.children ?? []) observer.observe(item)
     return () => observer.disconnect()
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key holds all that moves a mark
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key holds all that moves a mark; the observer sees its size
   }, [layoutKey])
 
   return (

@@ -1,9 +1,9 @@
 import { toBlob } from 'html-to-image'
-import { useRef, useState } from 'react'
+import { memo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import type { ApprovalLineUp, ApprovalPage, Wording } from '../../core/exchange/approval.ts'
 import { shownAddress } from '../../core/addresses/addresses.ts'
-import type { LedgerRow } from '../../core/work/evaluate.ts'
+import type { PageId } from '../../core/site/page-identity.ts'
 import { lineUpPlaces } from '../session/line-up-places.ts'
 import type { Session } from '../session/session.ts'
 import { Choice } from '../ui/choice.tsx'
@@ -14,17 +14,25 @@ import { core } from '../workers/client.ts'
 import { DrawnResult, ResultLines } from './drawn-result.tsx'
 
 /** The page's result, before and after, as a picture to send to somebody. */
-export function ApprovalPicture({ session, row }: { session: Session; row: LedgerRow }) {
+export const ApprovalPicture = memo(function ApprovalPicture({
+  session,
+  id,
+  path,
+}: {
+  session: Session
+  id: PageId
+  path: string
+}) {
   const [page, setPage] = useState<ApprovalPage | null>(null)
   const [shown, setShown] = useState<'result' | 'line-up'>('result')
   const card = useRef<HTMLDivElement>(null)
-  const name = row.path.slice(row.path.lastIndexOf('/') + 1).replace(/\.\w+$/, '') || 'page'
+  const name = path.slice(path.lastIndexOf('/') + 1).replace(/\.\w+$/, '') || 'page'
 
   async function open() {
     await session.flush()
     const [found] = await core().approvalPages(
-      [row.id],
-      { [row.id]: session.decisionsOf(row.id) },
+      [id],
+      { [id]: session.decisionsOf(id) },
       Object.fromEntries(lineUpPlaces),
     )
     if (found) setPage(found)
@@ -125,7 +133,7 @@ export function ApprovalPicture({ session, row }: { session: Session; row: Ledge
       </Dialog>
     </>
   )
-}
+})
 
 /** The whole line-up, ours marked. */
 function InLineUp({

@@ -39,9 +39,9 @@ describe('an address in parts', () => {
     expect(
       ownParts({ file: null, path: 'https://s.example/a/b/', url: 'https://s.example/a/c/' }, site).segments,
     ).toEqual(['a', 'b'])
-    expect(typedSegments({}, ['a', 'b'])).toEqual(['a', 'b'])
-    expect(typedSegments({ 'edit:slug': { value: 'c d' } }, ['a', 'b'])).toEqual(['a', 'c d'])
-    expect(typedSegments({ 'edit:slug': { value: '/x/y' } }, ['a', 'b'])).toEqual(['x', 'y'])
+    expect(typedSegments(undefined, ['a', 'b'])).toEqual(['a', 'b'])
+    expect(typedSegments({ value: 'c d' }, ['a', 'b'])).toEqual(['a', 'c d'])
+    expect(typedSegments({ value: '/x/y' }, ['a', 'b'])).toEqual(['x', 'y'])
   })
   it('is shown as a reader sees it; another index than the usual by its name', () => {
     const at = (path: string, url: string) => shownPath({ path, url: `https://s.example/${url}` })

@@ -1,5 +1,5 @@
 import { Tabs } from 'radix-ui'
-import { useCallback, useEffect, useMemo, useRef } from 'react'
+import { memo, useCallback, useEffect, useMemo, useRef } from 'react'
 import { useSearchParams } from 'react-router'
 import { matchesTyped, useCommand, usePaletteGroup } from '../ui/command-registry.ts'
 import { ApprovalPicture } from '../result/approval-picture.tsx'
@@ -15,6 +15,7 @@ import { PageList } from '../desk/page-list.tsx'
 import { SnippetSheet } from '../sheets/snippet/snippet-sheet.tsx'
 import { fieldValue } from '../../core/work/typed-field.ts'
 import { SourceSheet } from '../sheets/source/source-sheet.tsx'
+import { stateOf } from '../../core/work/decisions.ts'
 import { fillTokens } from '../../core/wording/tokens.ts'
 import { foldText } from '../../core/measure/width.ts'
 import { useSession, useSessionParts } from '../session/use-session.ts'
@@ -118,20 +119,7 @@ export default function Desk() {
         >
           <h1 className="sr-only">Desk: {row.h1 || row.title || row.path}</h1>
           <div className="flex min-h-10 max-w-[1060px] flex-wrap items-center gap-x-7 gap-y-1">
-            <Tabs.List
-              aria-label="Sheets"
-              className="flex flex-wrap gap-x-7 gap-y-1 whitespace-nowrap max-[700px]:gap-x-5"
-            >
-              {sheets.map((s) => (
-                <Tabs.Trigger
-                  key={s}
-                  value={s}
-                  className={`border-b-2 pb-0.5 ${s === sheet ? 'border-ink font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`}
-                >
-                  {sheetNames[s]}
-                </Tabs.Trigger>
-              ))}
-            </Tabs.List>
+            <SheetTabs />
             <div className="ml-auto flex flex-wrap items-baseline gap-5 max-[700px]:ml-0">
               <button
                 type="button"
@@ -152,8 +140,8 @@ export default function Desk() {
               >
                 Download this page
               </button>
-              <ApprovalPicture session={session} row={row} />
-              <Approval session={session} page={page} decisions={decisions} />
+              <ApprovalPicture session={session} id={page} path={row.path} />
+              <Approval session={session} page={page} state={stateOf(decisions)} />
             </div>
           </div>
           <p className="truncate pb-2 text-[12px] text-ink-3">
@@ -241,3 +229,22 @@ export default function Desk() {
     </div>
   )
 }
+
+const SheetTabs = memo(function SheetTabs() {
+  return (
+    <Tabs.List
+      aria-label="Sheets"
+      className="flex flex-wrap gap-x-7 gap-y-1 whitespace-nowrap max-[700px]:gap-x-5"
+    >
+      {sheets.map((sheet) => (
+        <Tabs.Trigger
+          key={sheet}
+          value={sheet}
+          className="border-b-2 border-transparent pb-0.5 text-ink-2 hover:text-ink data-[state=active]:border-ink data-[state=active]:font-semibold data-[state=active]:text-ink"
+        >
+          {sheetNames[sheet]}
+        </Tabs.Trigger>
+      ))}
+    </Tabs.List>
+  )
+})

@@ -1,20 +1,19 @@
 import { useEffect, useRef } from 'react'
-import { NavLink, Outlet, data, redirect, useLocation, useNavigate, useNavigation } from 'react-router'
+import { Outlet, data, redirect, useLocation, useNavigate, useNavigation } from 'react-router'
 import { toast } from 'sonner'
 import type { Route } from './+types/site'
 import { Purpose } from '../help/purpose.tsx'
 import { FirstPassSlip } from '../first-pass/slip.tsx'
 import { useLookAtAddress } from '../intake/look-at.ts'
 import { readyState } from '../store/db.ts'
-import { AT_ONCE } from '../session/judging.ts'
 import { openSession, type Session } from '../session/session.ts'
-import { useSessionState } from '../session/use-session.ts'
+import { useSessionParts } from '../session/use-session.ts'
+import { sections, SiteMasthead, walk } from '../site/site-masthead.tsx'
 import { matchesTyped, useCommand, usePaletteGroup } from '../ui/command-registry.ts'
 import { shownPath } from '../ui/shown-path.ts'
 import { Boundary } from '../ui/boundary.tsx'
 import { Masthead } from '../ui/masthead.tsx'
 import { plural, someOf } from '../ui/plural.ts'
-import { stateOf } from '../../core/work/decisions.ts'
 import type { LedgerRow } from '../../core/work/evaluate.ts'
 
 export const meta = () => [{ title: 'Keen Quill' }]
@@ -52,16 +51,6 @@ export function HydrateFallback() {
   )
 }
 
-const sections: [string, string][] = [
-  ['ledger', 'Ledger'],
-  ['keywords', 'Keywords'],
-  ['desk', 'Desk'],
-  ['structured-data', 'Data'],
-  ['house-style', 'House style'],
-  ['review', 'Review and hand-off'],
-  ['progress', 'Progress'],
-]
-
 /** What the palette offers: the two views of a section each by its own name. */
 const viewNames: [string, string][] = [
   ...sections.filter(([to]) => to !== 'review'),
@@ -80,12 +69,14 @@ function pagesNamed(rows: Iterable<LedgerRow>, typed: string): LedgerRow[] {
   return named
 }
 
+/** Of the session, what the site's frame says itself. */
+const followed = ['leftOut'] as const
+
 export default function Site({ loaderData, params }: Route.ComponentProps) {
   const { session } = loaderData as { session: Session }
-  const state = useSessionState(session)
+  const { leftOut } = useSessionParts(session, followed)
   const navigation = useNavigation()
   const { pathname } = useLocation()
-  const { leftOut } = state
   const said = useRef(0)
   useEffect(() => {
     const more = leftOut.slice(said.current)
@@ -117,7 +108,6 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
         })),
   )
 
-  const changed = [...state.work.values()].filter((d) => stateOf(d) !== 'untouched').length
   return (
     <>
       <a
@@ -126,75 +116,7 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
       >
         Skip to main content
       </a>
-      <Masthead
-        site={state.site.name}
-        sections={
-          <nav
-            aria-label="Sections"
-            className="flex h-full gap-[18px] text-[14px] whitespace-nowrap max-[700px]:h-auto max-[700px]:flex-wrap max-[700px]:gap-y-0"
-          >
-            {sections.map(([to, name]) => (
-              <NavLink
-                key={to}
-                to={`/sites/${params.siteId}/${to}`}
-                className={({ isActive }) =>
-                  `flex h-full items-center border-b-2 max-[700px]:h-7 pt-0.5 ${isActive || (to === 'review' && pathname.endsWith('/hand-off')) ? 'border-ink font-semibold' : 'border-transparent text-ink-2 hover:text-ink'}`
-                }
-              >
-                {name}
-                {to === 'review' && changed > 0 && (
-                  <span className="ml-1.5 text-[13px] font-normal text-ink-3">{changed}</span>
-                )}
-              </NavLink>
-            ))}
-          </nav>
-        }
-      >
-        {state.judging && state.judging.of > AT_ONCE && (
-          <span className="flex items-center gap-2" data-testid="judging">
-            <progress
-              className="w-20"
-              value={state.judging.done}
-              max={state.judging.of}
-              aria-label="Pages checked again"
-            />
-            {state.judging.done.toLocaleString('en')} of {state.judging.of.toLocaleString('en')} pages checked
-            <button type="button" className="quiet" onClick={() => session.stopJudging()}>
-              Later
-            </button>
-          </span>
-        )}
-        <span
-          role="status"
-          data-testid="saved"
-          data-saved={state.saved}
-          className={state.saved === 'failed' ? 'font-semibold text-carmine' : ''}
-        >
-          {
-            { saved: 'Saved', saving: 'Saving …', failed: 'Not saved: the browser refused to store it' }[
-              state.saved
-            ]
-          }
-        </span>
-        <button
-          type="button"
-          className="hover:text-ink disabled:opacity-60"
-          disabled={!state.undo}
-          title={state.undo ?? undefined}
-          onClick={() => void walk(session, 'undo')}
-        >
-          Undo <kbd>Ctrl Z</kbd>
-        </button>
-        <button
-          type="button"
-          className="hover:text-ink disabled:opacity-60 max-[1180px]:hidden"
-          disabled={!state.redo}
-          title={state.redo ?? undefined}
-          onClick={() => void walk(session, 'redo')}
-        >
-          Redo
-        </button>
-      </Masthead>
+      <SiteMasthead session={session} />
       <FirstPassSlip session={session} />
       <Purpose />
       <div id="main" aria-busy={navigation.state !== 'idle'}>
@@ -204,15 +126,4 @@ export default function Site({ loaderData, params }: Route.ComponentProps) {
       </div>
     </>
   )
-}
-
-async function walk(session: Session, direction: 'undo' | 'redo'): Promise<void> {
-  const step = await session.walk(direction)
-  if (!step) return void toast(direction === 'undo' ? 'Nothing left to undo.' : 'Nothing to redo.')
-  const [page = ''] = step.pages
-  const what =
-    step.pages.length > 1
-      ? `${step.label}, ${step.pages.length} pages`
-      : `${step.label}, ${page === '' ? 'the site' : (session.get().rows.get(page)?.path ?? page)}`
-  toast(`${direction === 'undo' ? 'Undone' : 'Redone'}: ${what}`)
 }

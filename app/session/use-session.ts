@@ -19,6 +19,15 @@ export function useSessionParts<Part extends keyof SessionState>(
   return useSyncExternalStore(session.subscribe, get, get)
 }
 
+/** One value worked out from the state, followed: where it comes out the same, nothing is drawn anew. */
+export function useSessionValue<Value extends string | number | boolean | null>(
+  session: Session,
+  valueOf: (state: SessionState) => Value,
+): Value {
+  const get = () => valueOf(session.get())
+  return useSyncExternalStore(session.subscribe, get, get)
+}
+
 /** Gives the parts as one object, the same one until a part has changed. */
 export function pickerOf<Part extends keyof SessionState>(
   session: Pick<Session, 'get'>,

@@ -1,4 +1,5 @@
 /** A site that is open: its index in memory, pages evaluated as their decisions change. One for each worker. */
+import { dequal } from 'dequal'
 import { decodeSheet, readTable } from '../../core/exchange/csv.ts'
 import { readKeywords } from '../../core/exchange/keyword-sheet.ts'
 import type { TemplateRule } from '../../core/headings/template-rules.ts'
@@ -175,7 +176,6 @@ function openOf(
     rows: new Map(),
     sources: new Map(),
     siteMarks: [],
-    siteMarksJson: '',
     edition: 0,
   }
 }
@@ -239,11 +239,10 @@ function saveRowsSoon(site: string): void {
 
 /** Site marks anew; true when they differ from those before. */
 function refreshSiteMarks(open: Open): boolean {
-  open.siteMarks = auditSite(open.setting.index, open.setting.style, open.setting.date)
-  const json = JSON.stringify(open.siteMarks)
-  const changed = json !== open.siteMarksJson
-  open.siteMarksJson = json
-  return changed
+  const siteMarks = auditSite(open.setting.index, open.setting.style, open.setting.date)
+  if (dequal(siteMarks, open.siteMarks)) return false
+  open.siteMarks = siteMarks
+  return true
 }
 
 export interface Answer {

@@ -27,7 +27,6 @@ export interface Open {
   /** Outlines of sources by page, once rules for many pages were asked for. */
   outlines?: Map<PageId, OutlineItem[]>
   siteMarks: SiteMark[]
-  siteMarksJson: string
   /** Counts what changed around a page: other pages, the house style, the moves. */
   edition: number
   /** The page on the desk as it was last read, with what it was read for. */

@@ -11,8 +11,8 @@ export interface Slug {
 export const slugOf = (decisions: Decisions): Slug | undefined => decisions['edit:slug'] as Slug | undefined
 
 /** What the editor typed for the segments, or the segments that the page has. */
-export function typedSegments(decisions: Decisions, original: string[]): string[] {
-  const slug = slugOf(decisions)?.value
+export function typedSegments(decided: Slug | undefined, original: string[]): string[] {
+  const slug = decided?.value
   if (slug === undefined) return original
   return slug.startsWith('/') ? slug.slice(1).split('/') : [...original.slice(0, -1), slug]
 }

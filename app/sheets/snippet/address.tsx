@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { memo, useMemo, useState } from 'react'
 import type { Decisions } from '../../../core/work/decisions.ts'
 import type { Session } from '../../session/session.ts'
 import { plural } from '../../ui/plural.ts'
@@ -6,6 +6,7 @@ import { core } from '../../workers/client.ts'
 import { useAnswer } from '../../workers/use-answer.ts'
 import type { LedgerRow } from '../../../core/work/evaluate.ts'
 import type { PageView } from '../../workers/page-view.ts'
+import type { PathParts } from '../../../core/site/moves.ts'
 import { decisionFor, ownParts, slugOf, typedSegments, type Slug } from './address-parts.ts'
 import { Drawer } from '../../ui/drawer.tsx'
 
@@ -29,13 +30,14 @@ export function AddressTrail({
 }) {
   const { base } = session.get().site
   const page = row.id
-  const { segments: original, extension } = ownParts(row, session.get().site)
+  const { segments: original, extension } = useOwnParts(row, session)
   const [focused, setFocused] = useState<number | null>(null)
-  const typed = typedSegments(decisions, original)
+  const typed = typedSegments(slugOf(decisions), original)
   // As typed while it is typed; as it will be written once it is left.
   const shown =
     focused === null && view && !view.address.refused && view.id === page ? view.address.segments : typed
-  const host = original.length === 0 ? row.url.replace(/^https?:\/\//, '').replace(/\/$/, '') : rootOf(base)
+  const root = useMemo(() => rootOf(base), [base])
+  const host = original.length === 0 ? row.url.replace(/^https?:\/\//, '').replace(/\/$/, '') : root
   const collides = view?.id === page ? view.address.refused : null
   const file = extension.startsWith('/') ? '' : extension
   if (trail)
@@ -83,23 +85,29 @@ export function AddressTrail({
   )
 }
 
+/** The parts of the path that a page was taken in with. */
+function useOwnParts({ file, path, url }: LedgerRow, session: Session): PathParts {
+  const { site } = session.get()
+  return useMemo(() => ownParts({ file, path, url }, site), [file, path, url, site])
+}
+
 /** Where the page goes: slugs made on request, what moves with it, and all that follows. */
-export function AddressDrawer({
+export const AddressDrawer = memo(function AddressDrawer({
   session,
   row,
-  decisions,
+  slug,
   view,
 }: {
   session: Session
   row: LedgerRow
-  decisions: Decisions
+  slug: Slug | undefined
   view: PageView
 }) {
-  const { root, base } = session.get().site
+  const { base } = session.get().site
   const page = row.id
-  const parts = ownParts(row, session.get().site)
+  const parts = useOwnParts(row, session)
   const { segments: original } = parts
-  const slug = slugOf(decisions)
+  const folders = useFoldersAbove(original, session)
   const { address } = view
   const moves = view.url !== address.oldUrl
   const effect = useAnswer(
@@ -123,30 +131,18 @@ export function AddressDrawer({
   const decide = (value: Slug | undefined, label: string) =>
     void session.decide(label, [{ page, key: 'edit:slug', after: value }])
   const make = (made: string, label: string) =>
-    decide(
-      decisionFor([...typedSegments(decisions, original).slice(0, -1), made], original, slug?.alone),
-      label,
-    )
+    decide(decisionFor([...typedSegments(slug, original).slice(0, -1), made], original, slug?.alone), label)
   const others = effect ? effect.followers.filter((f) => f.path !== view.path) : []
   const summary = !moves
     ? slug && address.refused
       ? 'the new slug is taken'
       : 'unchanged; edit it above'
     : `${address.oldUrl.slice(base.length - 1)} becomes ${view.url.slice(base.length - 1)}`
-  // Folders above that have a page of their own are renamed there, for all that stands in them.
-  const byPath = new Set([...session.get().rows.values()].map((other) => other.path))
-  const folders = original.slice(0, -1).flatMap((_, i) => {
-    const folder = root + original.slice(0, i + 1).join('/')
-    const path = ['index.html', 'index.htm', 'index.xhtml']
-      .map((n) => `${folder}/${n}`)
-      .find((p) => byPath.has(p))
-    return path ? [{ name: original[i]!, path }] : []
-  })
   return (
     <Drawer id="address" title="Address" summary={summary} defaultOpen>
       <div className="text-[13px]">
         <p className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
-          {address.fromTitle && address.fromTitle !== typedSegments(decisions, original).at(-1) && (
+          {address.fromTitle && address.fromTitle !== typedSegments(slug, original).at(-1) && (
             <button
               type="button"
               className="action"
@@ -157,7 +153,7 @@ export function AddressDrawer({
           )}
           {address.fromKeyword &&
             address.fromKeyword !== address.fromTitle &&
-            address.fromKeyword !== typedSegments(decisions, original).at(-1) && (
+            address.fromKeyword !== typedSegments(slug, original).at(-1) && (
               <button
                 type="button"
                 className="action"
@@ -259,4 +255,23 @@ export function AddressDrawer({
       </div>
     </Drawer>
   )
+})
+
+/** Folders above a page that have a page of their own: they are renamed there, for all that stands in them. */
+function useFoldersAbove(segments: string[], session: Session): { name: string; path: string }[] {
+  const { rows, site } = session.get()
+  const above = segments.slice(0, -1).join('/')
+  return useMemo(() => {
+    if (above === '') return []
+    const byPath = new Set([...rows.values()].map((row) => row.path))
+    const names = above.split('/')
+    return names.flatMap((name, i) => {
+      const folder = site.root + names.slice(0, i + 1).join('/')
+      const path = ['index.html', 'index.htm', 'index.xhtml']
+        .map((file) => `${folder}/${file}`)
+        .find((file) => byPath.has(file))
+      return path ? [{ name, path }] : []
+    })
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- of the rows, what they are called: pages come and go, and are called what they were
+  }, [above, rows.size, site])
 }

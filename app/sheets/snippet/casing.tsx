@@ -31,12 +31,8 @@ export function CasingDrawer({
   lang: string | null
   onApply(title: string, casing: Casing): void
 }) {
-  const [all, setAll] = useState(false)
   const english = primaryLanguage(lang ?? style.language) === 'en'
   const houseCase = houseCasing(style)
-  const shown = casings.filter(
-    (c) => c !== 'as typed' && (all || style.casing === 'as typed' || c === houseCase),
-  )
   const wording = casedTitle(title, houseCase, style, view)
   const summary = !english
     ? 'the styles are for English, and this page is in another language'
@@ -47,6 +43,30 @@ export function CasingDrawer({
         : `${casingNames[houseCase]} style would be “${wording}”`
   return (
     <Drawer id="casing" title="Casing" summary={summary}>
+      <Casings title={title} style={style} view={view} onApply={onApply} />
+    </Drawer>
+  )
+}
+
+/** The title in each style that is offered. */
+function Casings({
+  title,
+  style,
+  view,
+  onApply,
+}: {
+  title: string
+  style: HouseStyle
+  view: PageView | null
+  onApply(title: string, casing: Casing): void
+}) {
+  const [all, setAll] = useState(false)
+  const houseCase = houseCasing(style)
+  const shown = casings.filter(
+    (c) => c !== 'as typed' && (all || style.casing === 'as typed' || c === houseCase),
+  )
+  return (
+    <>
       <table className="w-full text-left text-[13px]">
         <caption className="sr-only">The title in each casing style</caption>
         <tbody>
@@ -81,6 +101,6 @@ export function CasingDrawer({
           </button>
         )}
       </p>
-    </Drawer>
+    </>
   )
 }

@@ -1,23 +1,22 @@
-import { useState } from 'react'
-import type { Decisions } from '../../../core/work/decisions.ts'
+import { memo, useState } from 'react'
 import type { Session } from '../../session/session.ts'
 import type { PageView } from '../../workers/page-view.ts'
 import { Placed } from '../placed.tsx'
 
 /** What the page should be found for: one primary keyword, a few secondary ones. */
-export function KeywordFields({
+export const KeywordFields = memo(function KeywordFields({
   session,
   page,
-  decisions,
+  primary = '',
+  secondary = none,
   view,
 }: {
   session: Session
   page: string
-  decisions: Decisions
+  primary: string | undefined
+  secondary: string[] | undefined
   view: PageView | null
 }) {
-  const primary = (decisions['keyword:primary'] as string | undefined) ?? ''
-  const secondary = (decisions['keyword:secondary'] as string[] | undefined) ?? []
   // The list as it is typed, commas and spaces included, until the field is left.
   const [typed, setTyped] = useState<string | null>(null)
   return (
@@ -66,4 +65,6 @@ export function KeywordFields({
       <p className="mt-2 text-ink-3">One page for each primary keyword; any word form counts.</p>
     </div>
   )
-}
+})
+
+const none: string[] = []

@@ -1,16 +1,17 @@
-import { useLayoutEffect, useMemo, useRef, useState } from 'react'
-import { measure } from '../../../core/measure/snippet.ts'
+import { useMemo, useRef } from 'react'
 import { BesideMargin } from '../../margin/beside-margin.tsx'
+import { useAnchors } from '../../margin/use-anchors.ts'
 import { useCommand } from '../../ui/command-registry.ts'
 import type { MarkView } from '../../workers/page-view.ts'
 import type { SheetProps } from '../sheet-props.ts'
 import { AddressDrawer } from './address.tsx'
+import { slugOf } from './address-parts.ts'
 import { Carriers } from './carriers.tsx'
 import { casedTitle, CasingDrawer, houseCasing } from './casing.tsx'
 import { typeInResult, useDraftedResult } from './drafted-result.ts'
 import { KeywordFields } from './keyword-fields.tsx'
 import { NarrowResult } from './narrow-result.tsx'
-import { Instead } from './shown-instead.tsx'
+import { DESCRIPTION_FROM_TEXT, Instead, shownOf } from './shown-instead.tsx'
 import { keepTake, Takes } from './takes.tsx'
 import { WideResult } from './wide-result.tsx'
 
@@ -33,22 +34,15 @@ export function SnippetSheet(props: SheetProps) {
     if (!view) return
     if (filled.title.trim() === '') decide('title', view.fallBackTitle, 'Title from what is shown instead')
     else if (view.passage)
-      decide(
-        'meta:description',
-        measure(view.passage.text, 'description', style.slots).wide.shown,
-        'Description from the page’s text',
-      )
+      decide('meta:description', shownOf(view.passage, style.slots).shown, DESCRIPTION_FROM_TEXT)
   }
 
   // The same while only the typing goes on, so that the margin is not drawn anew for it.
   const marks = useMemo(() => (view?.marks ?? []).filter(isOnSnippet), [view])
-  const { sheet, anchors } = useAnchors(marks, [
-    drafted.measured.title.wide.lines.length,
-    filled.title.length,
-    filled.description.length,
-    view?.address.refused,
-    drafted.lead,
-  ])
+  const sheet = useRef<HTMLDivElement>(null)
+  const anchors = useAnchors(sheet, marks, view?.address.refused, (mark, box) =>
+    box.querySelector(`[data-anchor="${mark.shownOn.snippet}"]`),
+  )
 
   useCommand('keepTake', () => keepTake(session, page, 'title', { text: typed.title, from: '' }))
   useCommand('casing', () => {
@@ -78,7 +72,14 @@ export function SnippetSheet(props: SheetProps) {
             className="border-l border-rule-2 pl-5 max-[700px]:border-l-0 max-[700px]:pl-0"
             data-anchor="keyword"
           >
-            <KeywordFields key={page} session={session} page={page} decisions={decisions} view={view} />
+            <KeywordFields
+              key={page}
+              session={session}
+              page={page}
+              primary={decisions['keyword:primary'] as string | undefined}
+              secondary={decisions['keyword:secondary'] as string[] | undefined}
+              view={view}
+            />
           </div>
         </section>
 
@@ -93,7 +94,7 @@ export function SnippetSheet(props: SheetProps) {
             keywords={drafted.emphasisedKeywords}
             lang={lang}
           />
-          {view && <AddressDrawer session={session} row={row} decisions={decisions} view={view} />}
+          {view && <AddressDrawer session={session} row={row} slug={slugOf(decisions)} view={view} />}
           <CasingDrawer
             title={typed.title}
             style={style}
@@ -103,10 +104,11 @@ export function SnippetSheet(props: SheetProps) {
           />
           {view && (
             <Instead
+              session={session}
+              page={page}
               view={view}
               style={style}
-              description={filled.description}
-              onStart={(text) => decide('meta:description', text, 'Description from the page’s text')}
+              isDescribed={filled.description.trim() !== ''}
             />
           )}
           {view && <Carriers session={session} page={page} view={view} {...filled} />}
@@ -114,19 +116,4 @@ export function SnippetSheet(props: SheetProps) {
       </div>
     </BesideMargin>
   )
-}
-
-/** How far down the sheet each mark's part stands, in px, measured anew when `movedBy` changes. */
-function useAnchors(marks: MarkView[], movedBy: unknown[]) {
-  const sheet = useRef<HTMLDivElement>(null)
-  const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
-  const key = [...marks.map((m) => m.id), ...movedBy].join('|')
-  useLayoutEffect(() => {
-    const top = sheet.current?.getBoundingClientRect().top ?? 0
-    const topOf = (part: string) =>
-      (sheet.current?.querySelector(`[data-anchor="${part}"]`)?.getBoundingClientRect().top ?? top) - top
-    setAnchors(new Map(marks.map((m) => [m.id, topOf(m.shownOn.snippet!)])))
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key holds all that moves a part
-  }, [key])
-  return { sheet, anchors }
 }

@@ -1,4 +1,6 @@
-import { measure, type Slots } from '../../../core/measure/snippet.ts'
+import { useMemo } from 'react'
+import type { Slots } from '../../../core/measure/snippet.ts'
+import type { Passage } from '../../../core/wording/shown-instead.ts'
 import { textWidth } from '../../../core/measure/width.ts'
 import { FurnitureLine, FurnitureQuestions, FurnitureSwitches } from '../../result/furniture.tsx'
 import { Ruler } from '../../result/ruler.tsx'
@@ -7,6 +9,7 @@ import { directionOf } from '../../ui/direction.ts'
 import type { SheetProps } from '../sheet-props.ts'
 import { AddressTrail } from './address.tsx'
 import type { DraftedResult } from './drafted-result.ts'
+import { shownOf } from './shown-instead.tsx'
 import { CopyButtons, Figures, TokenLine } from './figures.tsx'
 
 const LINE = { title: 26, description: 22 }
@@ -28,6 +31,8 @@ export function WideResult({
   const { typed, filled, measured, runs, lead, style, lang, furniture } = drafted
   const { slots } = style
   const { size } = slots.description.wide
+  const passage = view?.passage
+  const instead = useMemo(() => descriptionInstead(passage ?? null, slots), [passage, slots])
   const isMissing = filled.title.trim() === '' || filled.description.trim() === ''
   return (
     <section
@@ -88,7 +93,7 @@ export function WideResult({
             runs={runs.description}
             lang={lang ?? undefined}
             indent={widthOfLead(lead, size)}
-            placeholder={view ? descriptionInstead(view.passage?.text, slots) : ''}
+            placeholder={view ? instead : ''}
             className="text-ink"
             style={{ fontSize: size, lineHeight: `${LINE.description}px` }}
             onChange={(value) => onType('meta:description', value)}
@@ -167,8 +172,8 @@ function KeywordSwitches({ drafted }: { drafted: DraftedResult }) {
 const widthOfLead = (lead: string, size: number): number =>
   lead === '' ? 0 : textWidth(`${lead.trimEnd()} |`, size).px - textWidth('|', size).px
 
-function descriptionInstead(passage: string | undefined, slots: Slots): string {
-  if (passage === undefined) return 'No description, and no text to take one from. Type one here.'
-  const { wide } = measure(passage, 'description', slots)
-  return wide.cut ? `${wide.shown} ...` : wide.shown
+function descriptionInstead(passage: Passage | null, slots: Slots): string {
+  if (!passage) return 'No description, and no text to take one from. Type one here.'
+  const { shown, cut } = shownOf(passage, slots)
+  return cut ? `${shown} ...` : shown
 }
