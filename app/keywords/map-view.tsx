@@ -8,6 +8,7 @@ import type { LedgerRow } from '../../core/work/evaluate.ts'
 import type { Session } from '../session/session.ts'
 import { Choice } from '../ui/choice.tsx'
 import { plural } from '../ui/plural.ts'
+import { pointing } from '../ui/pointing.ts'
 import { Clashes } from './clashes.tsx'
 import { MarkMentions } from './mark-mentions.tsx'
 import { MapPages, type MapPage } from './map-pages.tsx'
@@ -30,7 +31,7 @@ export function MapView({ session, keywords }: { session: Session; keywords: Sit
   const [forPage, setForPage] = useState<PageId | null>(null)
   const [suggesting, setSuggesting] = useState<string[] | null>(null)
   const [dragged, setDragged] = useState<string | null>(null)
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }))
+  const sensors = useSensors(useSensor(PointerSensor, pointing))
 
   const phrases = useMapPhrases(keywords)
   const pages = useMapPages(session, keywords)

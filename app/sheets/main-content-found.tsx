@@ -1,5 +1,5 @@
 import { Popover } from 'radix-ui'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { mainChoicePattern } from '../../core/page/read/main-content.ts'
 import type { MainBy } from '../../core/page/read/facts.ts'
 import { houseStyleSchema, ownStyle } from '../../core/rules/house-style.ts'
@@ -16,7 +16,15 @@ const foundBy: Record<MainBy, string> = {
 }
 
 /** How the main content was found, and the place to say otherwise for the site. */
-export function MainFound({ session, by, words }: { session: Session; by: MainBy; words: number }) {
+export const MainFound = memo(function MainFound({
+  session,
+  by,
+  words,
+}: {
+  session: Session
+  by: MainBy
+  words: number
+}) {
   const { style } = session.get()
   const [open, setOpen] = useState(false)
   const [typed, setTyped] = useState(style.main ?? '')
@@ -68,4 +76,4 @@ export function MainFound({ session, by, words }: { session: Session; by: MainBy
       </Popover.Root>
     </p>
   )
-}
+})

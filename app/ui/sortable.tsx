@@ -14,6 +14,9 @@ import {
 } from '@dnd-kit/sortable'
 import { GripVertical } from 'lucide-react'
 import { useId } from 'react'
+import { pointing } from './pointing.ts'
+
+const byKeys = { coordinateGetter: sortableKeyboardCoordinates }
 
 /** Items that are put into another order by their handles: dragged, or with space, the arrow keys and space again. */
 export function Sortable({
@@ -25,10 +28,7 @@ export function Sortable({
   onMove(from: number, to: number): void
   children: React.ReactNode
 }) {
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  )
+  const sensors = useSensors(useSensor(PointerSensor, pointing), useSensor(KeyboardSensor, byKeys))
   return (
     <DndContext
       id={useId()}

@@ -1,5 +1,5 @@
 /** The page's structure beside up to three others: of the site, at an address, from a file, or pasted. */
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { toast } from 'sonner'
 import type { Session } from '../../session/session.ts'
 import { Dialog } from '../../ui/dialog.tsx'
@@ -15,7 +15,7 @@ const MOST_OTHERS = 3
 /** A page of the site by its id, or an address, as the view's own address has them. */
 export type Compared = { id: string } | { address: string }
 
-export function Compare({
+export const Compare = memo(function Compare({
   session,
   page,
   view,
@@ -80,11 +80,12 @@ export function Compare({
               onChange={(e) => onChoose([...compared, { id: e.target.value }])}
             >
               <option value="">a page of the site …</option>
-              {pagesToCompare(session, page, compared).map((row) => (
-                <option key={row.id} value={row.id}>
-                  {row.path}
-                </option>
-              ))}
+              <PagesToCompare
+                session={session}
+                pages={session.get().rows.size}
+                page={page}
+                compared={compared}
+              />
             </select>
           </label>
           <AddressField onAddress={(address) => onChoose([...compared, { address }])} />
@@ -135,12 +136,29 @@ export function Compare({
       </Dialog>
     </section>
   )
-}
+})
 
-const pagesToCompare = (session: Session, page: string, compared: readonly Compared[]) =>
-  [...session.get().rows.values()]
+/** The site's other pages, drawn anew when pages come or go, and not for what is typed. */
+const PagesToCompare = memo(function PagesToCompare({
+  session,
+  page,
+  compared,
+}: {
+  session: Session
+  /** How many there are. */
+  pages: number
+  page: string
+  compared: readonly Compared[]
+}) {
+  return [...session.get().rows.values()]
     .filter((row) => row.id !== page && !compared.some((other) => 'id' in other && other.id === row.id))
     .sort((a, b) => (a.path < b.path ? -1 : 1))
+    .map((row) => (
+      <option key={row.id} value={row.id}>
+        {row.path}
+      </option>
+    ))
+})
 
 function AddressField({ onAddress }: { onAddress(address: string): void }) {
   const [typed, setTyped] = useState('')

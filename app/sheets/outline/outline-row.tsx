@@ -1,5 +1,6 @@
 import { useDraggable } from '@dnd-kit/core'
-import { useEffect, useRef } from 'react'
+import { dequal } from 'dequal'
+import { memo, useEffect, useRef } from 'react'
 import { landmarkNames } from '../../ui/landmark-names.ts'
 import type { Line } from './outline-lines.ts'
 
@@ -31,18 +32,24 @@ function nameOf(line: Line): string {
     .join(', ')
 }
 
-/** One line of the staircase: a heading on its step, or a line that is none. */
-export function OutlineRow({
+/** What can be done with a line; the same object for all of them, for as long as the outline is on the sheet. */
+export interface RowActions {
+  fold(key: string): void
+  select(key: string): void
+  edit(key: string): void
+  /** Typing in it has ended; null where what was typed is given up. */
+  done(key: string, text: string | null): void
+}
+
+/** One line of the staircase: a heading on its step, or a line that is none. Drawn anew where what it says is another. */
+export const OutlineRow = memo(function OutlineRow({
   line,
   row,
   of,
   selected,
   editing,
   expanded,
-  onFold,
-  onSelect,
-  onEdit,
-  onDone,
+  actions,
 }: {
   line: Line
   row: number
@@ -51,10 +58,7 @@ export function OutlineRow({
   editing: boolean
   /** Whether what hangs below is shown; null where nothing does. */
   expanded: boolean | null
-  onFold(): void
-  onSelect(): void
-  onEdit(): void
-  onDone(text: string | null): void
+  actions: RowActions
 }) {
   const heading = line.kind === 'heading'
   const { setNodeRef, listeners, transform, isDragging } = useDraggable({
@@ -79,8 +83,8 @@ export function OutlineRow({
       data-key={line.key}
       data-kind={line.kind}
       tabIndex={selected ? 0 : -1}
-      onFocus={onSelect}
-      onDoubleClick={heading ? onEdit : undefined}
+      onFocus={() => actions.select(line.key)}
+      onDoubleClick={heading ? () => actions.edit(line.key) : undefined}
       {...(editing ? {} : listeners)}
       className={`absolute flex h-[30px] items-baseline gap-2.5 pr-1 pl-1 whitespace-nowrap ${heading ? (isDragging ? 'cursor-grabbing' : 'cursor-grab') : ''} ${selected ? 'bg-quill-soft' : ''}`}
       style={{
@@ -92,12 +96,16 @@ export function OutlineRow({
       }}
     >
       {editing ? (
-        <HeadingInput text={line.text} onDone={onDone} />
+        <HeadingInput text={line.text} onDone={(text) => actions.done(line.key, text)} />
       ) : (
         <>
           {expanded === false && (
             // Presentational: a click in the row, said by aria-expanded.
-            <span aria-hidden className="-ml-3 w-2 font-serif leading-[30px] text-ink-3" onClick={onFold}>
+            <span
+              aria-hidden
+              className="-ml-3 w-2 font-serif leading-[30px] text-ink-3"
+              onClick={() => actions.fold(line.key)}
+            >
               +
             </span>
           )}
@@ -122,7 +130,7 @@ export function OutlineRow({
       )}
     </div>
   )
-}
+}, dequal)
 
 function HeadingInput({ text, onDone }: { text: string; onDone(text: string | null): void }) {
   const input = useRef<HTMLInputElement>(null)

@@ -1,12 +1,13 @@
 import { outlineCommandOf, type OutlineCommandId } from '../../ui/commands.ts'
-import { useLayoutEffect, useRef, useState } from 'react'
+import { useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import type { Decisions } from '../../../core/work/decisions.ts'
 import { overEdit, type Edit } from '../../../core/page/edits/draft.ts'
 import type { Decision } from '../../store/work-log.ts'
 import type { Session } from '../../session/session.ts'
-import type { PageView } from '../../workers/page-view.ts'
-import { Compare } from './compare.tsx'
+import { useNewest, useSame } from '../../ui/use-same.ts'
+import type { MarkView, PageView } from '../../workers/page-view.ts'
+import { Compare, type Compared } from './compare.tsx'
 import { LookNotes } from './look-notes.tsx'
 import { MainFound } from '../main-content-found.tsx'
 import { BesideMargin } from '../../margin/beside-margin.tsx'
@@ -61,8 +62,12 @@ export function OutlineSheet({
     const row = rowOf.get(i)
     if (l.start !== null && row !== undefined) rowByStart.set(l.start, row)
   })
-  const marks = (view?.marks ?? []).filter((mark) => mark.shownOn.outline !== undefined)
-  const anchors = anchorsOfMarks(marks, rowByStart)
+  const marks = useMemo(
+    () => (view?.marks ?? []).filter((mark) => mark.shownOn.outline !== undefined),
+    [view],
+  )
+  const anchors = useSame(anchorsOfMarks(marks, rowByStart))
+  const marksShown = useSame(marksNear(marks, anchors, from, to))
 
   const refocus = useRef(false)
   useLayoutEffect(() => {
@@ -159,14 +164,47 @@ export function OutlineSheet({
     carryOut(command, line!)
   }
 
+  const actions = useNewest({
+    fold(key: string) {
+      const next = new Set(folded)
+      if (!next.delete(key)) next.add(key)
+      setFolded(next)
+    },
+    select: setSelected,
+    edit: setEditing,
+    done(key: string, text: string | null) {
+      setEditing(null)
+      refocus.current = true
+      if (text === null || text === all.find((l) => l.key === key)?.text) return
+      fulfil(() => ({ label: 'Heading’s words', changes: [{ key, edit: { value: text } }] }), key)
+    },
+    goTo(mark: MarkView) {
+      if (mark.start !== null) onSource(mark.start)
+    },
+    compareWith(others: Compared[]) {
+      setSearch(
+        (now) => {
+          const next = new URLSearchParams(now)
+          next.delete('with')
+          for (const other of others) next.append('with', 'id' in other ? other.id : other.address)
+          return next
+        },
+        { preventScrollReset: true },
+      )
+    },
+  })
+  const compared = useSame(
+    search.getAll('with').map((other): Compared => (isAddress(other) ? { address: other } : { id: other })),
+  )
+
   return (
     <BesideMargin
       session={session}
       page={page}
       view={view}
-      marks={marksNear(marks, anchors, from, to)}
+      marks={marksShown}
       anchors={anchors}
-      onGoTo={(mark) => mark.start !== null && onSource(mark.start)}
+      onGoTo={actions.goTo}
       clean="The outline is clean."
     >
       <Staircase
@@ -196,25 +234,7 @@ export function OutlineSheet({
                 selected={index === at}
                 editing={editing === l.key}
                 expanded={withChildren.has(index) ? !folded.has(l.key) : null}
-                onFold={() => {
-                  const next = new Set(folded)
-                  if (!next.delete(l.key)) next.add(l.key)
-                  setFolded(next)
-                }}
-                onSelect={() => setSelected(l.key)}
-                onEdit={() => setEditing(l.key)}
-                onDone={(text) => {
-                  setEditing(null)
-                  refocus.current = true
-                  if (text === null || text === l.text) return
-                  fulfil(
-                    () => ({
-                      label: 'Heading’s words',
-                      changes: [{ key: l.key, edit: { value: text } }],
-                    }),
-                    l.key,
-                  )
-                }}
+                actions={actions}
               />
             ))}
           </div>
@@ -239,20 +259,8 @@ export function OutlineSheet({
         page={page}
         view={view}
         phrase={search.get('for')}
-        compared={search
-          .getAll('with')
-          .map((other) => (isAddress(other) ? { address: other } : { id: other }))}
-        onChoose={(others) =>
-          setSearch(
-            (now) => {
-              const next = new URLSearchParams(now)
-              next.delete('with')
-              for (const other of others) next.append('with', 'id' in other ? other.id : other.address)
-              return next
-            },
-            { preventScrollReset: true },
-          )
-        }
+        compared={compared}
+        onChoose={actions.compareWith}
       />
       <p className="mt-4 text-[13px]">
         <Link className="action" to={`/sites/${siteId}/templates`}>

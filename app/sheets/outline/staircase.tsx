@@ -1,4 +1,5 @@
 import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
+import { pointing } from '../../ui/pointing.ts'
 import { bandsOf, type Line } from './outline-lines.ts'
 import { Band, Connectors } from './outline-parts.tsx'
 import { ROW, STEP, TOP, WIDTH, xOf } from './outline-row.tsx'
@@ -32,7 +33,7 @@ export function Staircase({
   onMoveBy(key: string, levels: number): void
   children: React.ReactNode
 }) {
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }))
+  const sensors = useSensors(useSensor(PointerSensor, pointing))
   const height = TOP + lines.length * ROW + 16
   const from = drawn[0]?.row ?? 0
   const to = drawn.at(-1)?.row ?? -1

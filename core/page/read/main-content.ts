@@ -68,11 +68,25 @@ export function findMain(all: string, found: Candidates): { by: MainBy; regions:
   return { by: 'body', regions: whole }
 }
 
-/** The text of regions, blocks on lines of their own, and its words. */
-export function textOfRegions(all: string, regions: Region[]): { text: string; words: number } {
-  const text = foldLines(contentOf(all, regions, all.length))
-  return { text, words: countWords(text) }
+/** A text of regions with its words counted. */
+interface Content {
+  text: string
+  words: number
 }
+/** What was read last: a change of a level, a link or a title leaves the text as it is. */
+let last: { all: string; regions: Region[]; content: Content } | null = null
+
+/** The text of regions, blocks on lines of their own, and its words. */
+export function textOfRegions(all: string, regions: Region[]): Content {
+  if (last?.all === all && areSame(last.regions, regions)) return last.content
+  const text = foldLines(contentOf(all, regions, all.length))
+  const content = { text, words: countWords(text) }
+  last = { all, regions, content }
+  return content
+}
+
+const areSame = (a: Region[], b: Region[]): boolean =>
+  a.length === b.length && a.every(({ from, to }, i) => b[i]!.from === from && b[i]!.to === to)
 
 /** The words of regions before a place. */
 export const wordsBefore = (all: string, regions: Region[], until: number): number =>

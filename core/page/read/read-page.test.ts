@@ -97,6 +97,24 @@ describe('readPage', () => {
       ),
     ).toEqual(['body', 'a\nb'])
   })
+  it('counts a page’s words the same, whatever page was read before it', () => {
+    fc.assert(
+      fc.property(soup, fc.constantFrom('h3', 'section', 'main', 'aside'), (html, tag) => {
+        const [first, second] = [`<h2>One</h2>${html}`, `<${tag}>One</${tag}>${html}`]
+        const counts = ({ main, headings, text }: ReturnType<typeof read>) => [
+          main,
+          headings.map((h) => h.words),
+          text,
+        ]
+        const before = counts(read(second))
+        read('<p>another page</p>')
+        expect(counts(read(second))).toEqual(before)
+        read(first)
+        expect(counts(read(second))).toEqual(before)
+      }),
+      { numRuns: 300 },
+    )
+  })
   it('counts words across entities and inline markup, and not across blocks', () => {
     expect(
       read('<main><p>caf&eacute; l<b>ight</b>house</p><p>lamp</p><script>no words</script></main>').main

@@ -65,10 +65,18 @@ export function toBytePlaces(source: Source, places: number[]): number[] {
   if (isSingleByte(encoding)) return places.map((p) => p + bom)
   if (encoding.startsWith('utf-16')) return places.map((p) => p * 2 + bom)
   if (encoding !== 'utf-8') return places.map(legacyWalker(source))
+  // No sequence gives more units than it has bytes: where all give as many, each byte is a unit.
+  const end = bytes.length - bom
+  if (source.text.length === end) return places.map((p) => Math.min(p, end) + bom)
   let i = bom
   let units = 0
   return places.map((place) => {
     while (units < place && i < bytes.length) {
+      if (bytes[i]! < 0x80) {
+        i++
+        units++
+        continue
+      }
       const step = utf8Step(bytes, i)
       i += step.length
       units += step.units

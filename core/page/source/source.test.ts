@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { bomOf, decode, encode, encodingOfLabel, prescan } from './encoding.ts'
 import { lineAndColumn, lineStarts, toBytePlaces } from './places.ts'
@@ -96,6 +97,30 @@ describe('places', () => {
         [1, 2, 3],
       ),
     ).toEqual([1, 3, 4])
+  })
+  it('in bytes of any UTF-8, right or malformed: what lies before and behind decodes to the two parts of the text', () => {
+    const letters = fc.array(fc.constantFrom(0x61, 0x0a, 0x3c), { maxLength: 12 })
+    const anything = fc.array(
+      fc.oneof(fc.constantFrom(0x61, 0xc3, 0xa9, 0xe2, 0x82, 0xac, 0xf0, 0x9f), fc.nat(255)),
+      {
+        maxLength: 24,
+      },
+    )
+    fc.assert(
+      fc.property(fc.oneof(letters, anything), (list) => {
+        const source = sourceOf(bytes(...list), 'utf-8', 'meta', 0)
+        const places = Array.from({ length: source.text.length + 1 }, (_, place) => place)
+        toBytePlaces(source, places).forEach((at, place) => {
+          const [before, behind] = [list.slice(0, at), list.slice(at)].map(
+            (part) => sourceOf(bytes(...part), 'utf-8', 'meta', 0).text,
+          )
+          expect(before! + behind!).toBe(source.text)
+          // A place within a pair of surrogates is that behind it.
+          const isWithin = /^[\udc00-\udfff]/.test(source.text.slice(place))
+          expect(before!.length).toBe(isWithin ? place + 1 : place)
+        })
+      }),
+    )
   })
   it('as lines and columns: CRLF is one line end, a lone CR one too', () => {
     const starts = lineStarts('a\r\nbc\rd\n')

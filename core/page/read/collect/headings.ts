@@ -14,6 +14,15 @@ const DEEPEST_LEVEL = 99
 /** The level of a heading by role that names none. Source: WAI-ARIA 1.2, aria-level. */
 const DEFAULT_LEVEL = 2
 
+/** The words under a heading, as a stretch of the text. */
+interface Stretch {
+  fact: HeadingFact
+  from: number
+  to: number
+}
+/** The text that was counted last: a change of a level, a link or a title leaves it as it is, and its counts too. */
+let lastCounted: { text: string; under: readonly Stretch[] } = { text: '', under: [] }
+
 /** The heading that the walk is in; `sign` is its last link that is only a sign for itself, in places of the text. */
 interface OpenHeading {
   words: Capture
@@ -25,8 +34,7 @@ export class Headings {
   open: OpenHeading | null = null
   /** The heading that the words of the walk stand under, and where they begin. */
   private above: { fact: HeadingFact; from: number } | null = null
-  /** The words under each heading, as stretches of the text. */
-  private readonly under: { fact: HeadingFact; from: number; to: number }[] = []
+  private readonly under: Stretch[] = []
   /** Where each heading's words begin in the text, to tell which stand in the main content. */
   private readonly textAt: number[] = []
   private readonly reading: Reading
@@ -94,7 +102,12 @@ export class Headings {
 
   /** Counts the words under each heading, once the whole text is known. */
   countWords(text: string): void {
-    for (const { fact, from, to } of this.under) fact.words = countWords(text, from, to)
+    const before = lastCounted.text === text ? lastCounted.under : []
+    this.under.forEach(({ fact, from, to }, i) => {
+      const was = before[i]
+      fact.words = was?.from === from && was.to === to ? was.fact.words : countWords(text, from, to)
+    })
+    lastCounted = { text, under: this.under }
   }
 
   /** Marks the headings in the main content. Returns where the first visible one's words begin, null without one. */
