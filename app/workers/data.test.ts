@@ -70,7 +70,16 @@ function form(path: string, key: string, shown: string, start: Decisions = {}) {
     type: (_: string, k: string, after: unknown) => (decisions = { ...decisions, [k]: after }),
     blur: () => Promise.resolve(),
   } as unknown as Session
-  return { editor: blockEditor(session, path, key, shown, () => decisions), decisions: () => decisions }
+  return {
+    editor: blockEditor(
+      session,
+      path,
+      key,
+      () => shown,
+      () => decisions,
+    ),
+    decisions: () => decisions,
+  }
 }
 const shopBlock = async (decisions: Decisions = {}) =>
   (await data.dataView('shop/lamp.html', decisions))!.blocks[0]!

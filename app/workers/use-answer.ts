@@ -1,9 +1,10 @@
 import { useEffect, useState } from 'react'
+import { shareEqual } from './share-equal.ts'
 
 /**
  * What the worker answers: asked when the view opens and again when one of `on` changes, after `rest` milliseconds in
  * which nothing changed more. The answer before stands until the newer one is there, and an older question's answer is
- * never shown for a newer one. Null until the first; without an `ask` nothing is asked and what was known stays. What
+ * never shown for a newer one; of what it says, parts that say the same are the same objects. Null until the first; without an `ask` nothing is asked and what was known stays. What
  * goes wrong is thrown where the answer is shown, for the boundary around the view.
  */
 export function useAnswer<T>(
@@ -18,7 +19,7 @@ export function useAnswer<T>(
     let stale = false
     const go = () =>
       void ask().then(
-        (found) => !stale && setAnswer(found),
+        (found) => !stale && setAnswer((before) => shareEqual(before, found)),
         (error: unknown) => !stale && setFailed({ error }),
       )
     let timer: ReturnType<typeof setTimeout> | null = null

@@ -33,11 +33,12 @@ export function blockEditor(
   session: Session,
   page: string,
   key: string,
-  shown: string,
+  /** The block's text as the worker last saw it. */
+  shown: () => string,
   decisions: () => Decisions,
 ): BlockEditor {
   const now = () => decisions()[`edit:${key}`] as Edit | undefined
-  const text = () => now()?.value ?? shown
+  const text = () => now()?.value ?? shown()
   /** `touched`: pointers whose values do not follow the page any more. */
   const keep = (value: string, touched: (pointer: string) => boolean, label: string) => {
     if (value === text()) return

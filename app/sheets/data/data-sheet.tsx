@@ -1,7 +1,7 @@
-import { useLayoutEffect, useMemo, useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import type { Decisions } from '../../../core/work/decisions.ts'
-import type { Edit } from '../../../core/page/edits/draft.ts'
+import type { Edit, TargetKey } from '../../../core/page/edits/draft.ts'
 import type { BuildKind } from '../../../core/structured-data/build.ts'
 import { currencyCodes } from '../../../core/structured-data/formats.ts'
 import { parseJson, pointerAt } from '../../../core/json/json.ts'
@@ -9,17 +9,18 @@ import { inWords } from '../../../core/structured-data/words.ts'
 import type { Session } from '../../session/session.ts'
 import { core } from '../../workers/client.ts'
 import type { BlockView } from '../../workers/data.ts'
-import type { PageView } from '../../workers/page-view.ts'
+import type { MarkView, PageView } from '../../workers/page-view.ts'
 import { useAnswer } from '../../workers/use-answer.ts'
-import { Block, OneThing } from './data-block.tsx'
+import { PageBlock } from './data-page-block.tsx'
 import { blockEditor } from './data-edits.ts'
 import { DataJson } from './data-json.tsx'
 import { InMarkUp } from './data-markup.tsx'
 import { DescribeAs } from './data-offers.tsx'
-import { ThingFields } from './data-thing.tsx'
 import { kindNames } from './data-words.ts'
 import { Margin } from '../../margin/margin.tsx'
 import { Refused } from '../../margin/refused.tsx'
+import { useAnchors } from '../../margin/use-anchors.ts'
+import { useNewest } from '../../ui/use-same.ts'
 
 /** What the page tells machines, as things with names; each filled in where it is read, and as JSON beside it. */
 export function DataSheet({
@@ -43,7 +44,6 @@ export function DataSheet({
     session,
   ])
   const [asJson, setAsJson] = useState<string | null>(null)
-  const [anchors, setAnchors] = useState<ReadonlyMap<string, number>>(new Map())
   const sheet = useRef<HTMLElement>(null)
 
   const marks = useMemo(() => (view?.marks ?? []).filter((mark) => mark.shownOn.data !== undefined), [view])
@@ -68,23 +68,40 @@ export function DataSheet({
     }
     return sheet.current?.querySelector<HTMLElement>(`[data-block="${CSS.escape(at.block.key)}"]`) ?? null
   }
-  const marksKey = marks.map((m) => `${m.id}${m.start}`).join('|')
-  useLayoutEffect(() => {
-    const box = sheet.current
-    if (!box) return
-    const next = new Map<string, number>()
-    for (const mark of marks) {
+  const anchors = useAnchors(sheet, marks, data, (mark) => elementOf(mark.start))
+  const images = data?.images
+  const address = data?.url
+  const suggestions = useMemo(
+    () => ({
+      images: images ?? [],
+      addresses: address === undefined ? [] : [address],
+      currencies: currencyCodes,
+    }),
+    [images, address],
+  )
+
+  const actions = useNewest({
+    json: (key: TargetKey) => setAsJson(key === asJson ? null : key),
+    takeOut: (key: TargetKey) =>
+      void session.decide('Structured data removed', [
+        {
+          page,
+          key: `edit:${key}`,
+          after: key.startsWith('data:') ? undefined : ({ remove: true } satisfies Edit),
+        },
+      ]),
+    result: onResult,
+    look: onSource,
+    goTo(mark: MarkView) {
       const element = elementOf(mark.start)
-      if (element) next.set(mark.id, element.getBoundingClientRect().top - box.getBoundingClientRect().top)
-    }
-    setAnchors(next)
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key and the data hold all that moves a mark
-  }, [marksKey, data, asJson])
+      element?.scrollIntoView({ block: 'center' })
+      ;(element?.querySelector<HTMLElement>('input, textarea, select, button') ?? element)?.focus()
+    },
+  })
 
   if (!data) return <p className="font-serif text-[15px] text-ink-2 italic">Reading …</p>
 
   const now = () => session.decisionsOf(page)
-  const editorOf = (block: BlockView) => blockEditor(session, page, block.key, block.json, now)
   const describe = async (kind: BuildKind) => {
     const built = await core().buildData(page, now(), kind)
     if (!built) return
@@ -106,18 +123,11 @@ export function DataSheet({
         } satisfies Edit,
       },
     ])
-  const takeOut = (block: BlockView) =>
-    void session.decide('Structured data removed', [
-      {
-        page,
-        key: `edit:${block.key}`,
-        after: block.key.startsWith('data:') ? undefined : ({ remove: true } satisfies Edit),
-      },
-    ])
   const removed = Object.entries(decisions).filter(
     ([key, edit]) => key.startsWith('edit:jsonld@') && (edit as Edit).remove,
   )
   const open = data.blocks.find((b) => b.key === asJson)
+  const jsonEditor = open ? blockEditor(session, page, open.key, () => open.json, now) : null
   const textOf = (block: BlockView) =>
     (decisions[`edit:${block.key}`] as Edit | undefined)?.value ?? block.json
 
@@ -142,30 +152,16 @@ export function DataSheet({
           </div>
         )}
         {data.blocks.map((block) => (
-          <Block
+          <PageBlock
             key={block.key}
+            session={session}
+            page={page}
             block={block}
-            json={block.key === asJson}
-            onJson={() => setAsJson(block.key === asJson ? null : block.key)}
-            onTakeOut={() => takeOut(block)}
-            onResult={onResult}
-          >
-            {block.things.map((thing) => (
-              <OneThing key={thing.pointer} thing={thing}>
-                <ThingFields
-                  thing={thing}
-                  depth={0}
-                  around={{
-                    editor: editorOf(block),
-                    block: block.key,
-                    suggestions: { images: data.images, addresses: [data.url], currencies: currencyCodes },
-                    siteThings: data.siteThings,
-                    onLook: onSource,
-                  }}
-                />
-              </OneThing>
-            ))}
-          </Block>
+            isJson={block.key === asJson}
+            suggestions={suggestions}
+            siteThings={data.siteThings}
+            actions={actions}
+          />
         ))}
         {removed.map(([key]) => (
           <p key={key} className="border-t border-rule-2 py-3 text-[13px] text-ink-2">
@@ -204,21 +200,17 @@ export function DataSheet({
             <DataJson
               key={open.key}
               text={textOf(open)}
-              onType={editorOf(open).write}
-              onRest={editorOf(open).rest}
+              onType={jsonEditor!.write}
+              onRest={jsonEditor!.rest}
             />
           </aside>
         )}
         <Margin
           page={page}
           marks={marks}
-          anchors={open ? new Map() : anchors}
+          anchors={open ? noAnchors : anchors}
           session={session}
-          onGoTo={(mark) => {
-            const element = elementOf(mark.start)
-            element?.scrollIntoView({ block: 'center' })
-            ;(element?.querySelector<HTMLElement>('input, textarea, select, button') ?? element)?.focus()
-          }}
+          onGoTo={actions.goTo}
           clean={
             data.blocks.length > 0 ? 'The structured data is valid and matches the page.' : 'Nothing to mend.'
           }
@@ -227,6 +219,9 @@ export function DataSheet({
     </div>
   )
 }
+
+/** Beside the JSON, marks stand one below the other. */
+const noAnchors: ReadonlyMap<string, number> = new Map()
 
 /** A key for a new block that the draft has not yet. */
 function freeKey(decisions: Decisions, kind: string): string {

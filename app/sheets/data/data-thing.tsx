@@ -1,4 +1,5 @@
 import { ArrowDown, ArrowUp, X } from 'lucide-react'
+import { memo } from 'react'
 import { asLabel, inWords } from '../../../core/structured-data/words.ts'
 import type { FieldView, ThingView, ValueView } from '../../workers/data-fields.ts'
 import { Sortable, SortableItem } from '../../ui/sortable.tsx'
@@ -14,7 +15,7 @@ import {
 } from './data-open.tsx'
 
 /** A thing as its fields, the ones that results need first; things within it are set in. */
-export function ThingFields({
+export const ThingFields = memo(function ThingFields({
   thing,
   depth,
   around,
@@ -46,7 +47,7 @@ export function ThingFields({
       {editor && <AddProperty thing={thing} around={around} small={depth > 0} />}
     </div>
   )
-}
+})
 
 /** A small button beside a value, large enough to be hit. */
 function Sign({
@@ -74,7 +75,15 @@ function Sign({
   )
 }
 
-function Field({ field, depth, around }: { field: FieldView; depth: number; around: ThingSurroundings }) {
+const Field = memo(function Field({
+  field,
+  depth,
+  around,
+}: {
+  field: FieldView
+  depth: number
+  around: ThingSurroundings
+}) {
   const { editor, block } = around
   const { values } = field
   const several = values.length > 1
@@ -196,7 +205,7 @@ function Field({ field, depth, around }: { field: FieldView; depth: number; arou
       </ol>
     </div>
   )
-}
+})
 
 function OneValue({
   field,
