@@ -1,6 +1,7 @@
 import { matchesAddress } from '../../core/addresses/match-address.ts'
 import { joiResolver } from '@hookform/resolvers/joi'
 import Joi from 'joi'
+import { useMemo } from 'react'
 import { useForm } from 'react-hook-form'
 import { toast } from 'sonner'
 import {
@@ -31,7 +32,12 @@ export function Addresses({
   style: HouseStyle
   onKeep: Change
 }) {
-  const paths = [...session.get().rows.values()].map((r) => decodedPath(r.url))
+  const { rows } = session.get()
+  const paths = useMemo(
+    () => [...rows.values()].map((row) => decodedPath(row.url)),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- of the rows, where their pages are: none moves while this is looked at
+    [rows.size],
+  )
   const keep =
     (match: string): ChangeAddress =>
     (make, label) =>

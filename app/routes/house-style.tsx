@@ -18,7 +18,7 @@ import { Rules } from '../house-style/rules.tsx'
 import { Words } from '../house-style/words.tsx'
 import { LimitsTable } from '../house-style/limits.tsx'
 import type { Change } from '../house-style/change.ts'
-import { useSession, useSessionState } from '../session/use-session.ts'
+import { useSession, useSessionParts, useSessionValue } from '../session/use-session.ts'
 import { Choice } from '../ui/choice.tsx'
 import { FilePick } from '../ui/file-pick.tsx'
 import { download, fileName } from '../ui/download.ts'
@@ -27,10 +27,15 @@ import { useAnswer } from '../workers/use-answer.ts'
 
 export const meta = () => [{ title: 'House style · Keen Quill' }]
 
+/** Of the session, what a house style is made with: not the pages, thousands of which may be judged by it meanwhile. */
+const followed = ['style', 'rules', 'site', 'templates'] as const
+
 export default function HouseStyleScreen() {
   const session = useSession()
-  const { style, rules, site, rows, templates } = useSessionState(session)
-  const guess = useAnswer(() => core().titleGuess(), [rows])
+  const { style, rules, site, templates } = useSessionParts(session, followed)
+  // Guessed from the pages as they are once all are judged.
+  const isJudging = useSessionValue(session, ({ judging }) => judging !== null)
+  const guess = useAnswer(isJudging ? null : () => core().titleGuess(), [session, isJudging])
 
   /** Decides the style anew; what cannot be is said and not kept. */
   const decide = (make: (now: HouseStyle) => HouseStyle, label: string) =>

@@ -29,31 +29,37 @@ export function createJudging(state: StateHolder): Judging {
   async function judgeAll(): Promise<void> {
     judging = true
     let judged = 0
+    /** Whether the marks on the site are those of the pages as they were judged. */
+    let isSiteMarked = true
     state.set({ judging: { done: 0, of: toJudge.size } })
     try {
-      while (toJudge.size > 0) {
+      // When the last ones were stopped or left out, the marks on the site are asked for alone.
+      while (toJudge.size > 0 || !isSiteMarked) {
         const some = alone.length > 0 ? alone.splice(0, 1) : [...toJudge].slice(0, AT_ONCE)
         for (const page of some) toJudge.delete(page)
         let answer
         try {
           answer = await core().evaluateRows(
             some.map((page) => ({ page, decisions: state.decisionsOf(page) })),
+            toJudge.size === 0,
           )
         } catch (error) {
           // One of them is at fault: each by itself shows which.
           if (some.length > 1) {
             alone.push(...some)
             for (const page of some) toJudge.add(page)
-          } else leaveOut([{ page: some[0]!, why: (error as Error).message }])
+          } else if (some.length === 1) leaveOut([{ page: some[0]!, why: (error as Error).message }])
+          isSiteMarked = some.length === 0
           continue
         }
         if (!answer) break
         leaveOut(answer.leftOut)
         for (const page of answer.moved) toJudge.add(page)
         judged += some.length
+        isSiteMarked = answer.siteMarks !== null
         state.set({
           rows: new Map([...state.get().rows, ...answer.rows.map((r) => [r.id, r] as const)]),
-          siteMarks: answer.siteMarks,
+          ...(answer.siteMarks ? { siteMarks: answer.siteMarks } : {}),
           judging: { done: judged, of: judged + toJudge.size },
         })
       }

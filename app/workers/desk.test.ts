@@ -350,9 +350,10 @@ describe('a site that is open', () => {
       ok: false,
       why: expect.stringMatching(/must name the columns/),
     })
-    const rows = (await desk.evaluateRows([
-      { page: 'shop/index.html', decisions: { 'keyword:primary': 'fog horn' } },
-    ]))!.rows
+    const rows = (await desk.evaluateRows(
+      [{ page: 'shop/index.html', decisions: { 'keyword:primary': 'fog horn' } }],
+      true,
+    ))!.rows
     expect(rows[0]!.rules).toContain('title-keyword')
   })
 })
@@ -388,7 +389,7 @@ describe('changed addresses in the worker', () => {
       address: { oldUrl: 'https://s.example/a/', under: 1, refused: null },
     })
     expect(answer.moved).toEqual(['a/b.html'])
-    const rows = (await desk.evaluateRows([{ page: 'a/b.html', decisions: {} }]))!.rows
+    const rows = (await desk.evaluateRows([{ page: 'a/b.html', decisions: {} }], true))!.rows
     expect(rows[0]!.url).toBe('https://s.example/z/b.html')
     // Links to the new addresses are no broken ones: what is judged is what leaves.
     const home = (await desk.evaluatePage('index.html', {}))!

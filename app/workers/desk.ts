@@ -304,15 +304,22 @@ export async function judgeTakes(id: PageId, decisions: Decisions): Promise<Judg
 
 export interface Judged {
   rows: LedgerRow[]
-  siteMarks: SiteMark[]
+  /** Where they were asked for. */
+  siteMarks: SiteMark[] | null
   /** Further pages to be judged anew: those that moved with these, or whose marks hang on them. */
   moved: PageId[]
   /** Pages that could not be judged; their rows stay what they were. */
   leftOut: { page: PageId; why: string }[]
 }
 
-/** Rows of several pages after a bulk change. */
-export async function evaluateRows(pages: { page: PageId; decisions: Decisions }[]): Promise<Judged | null> {
+/**
+ * Rows of several pages after a bulk change, and with `isLast` the marks on the site: those look at every page, and over
+ * thousands of pages they are worked out once, not with every few.
+ */
+export async function evaluateRows(
+  pages: { page: PageId; decisions: Decisions }[],
+  isLast: boolean,
+): Promise<Judged | null> {
   const open = current
   if (!open) return null
   const moved = new Set<PageId>()
@@ -340,8 +347,8 @@ export async function evaluateRows(pages: { page: PageId; decisions: Decisions }
   for (const other of askedOfAll(open, hadKeywords, judged)) moved.add(other)
   const ownKeywords = new Set(judged)
   for (const other of pagesSpeakingOf(open, changed)) if (!ownKeywords.has(other)) moved.add(other)
-  refreshSiteMarks(open)
-  return { rows, siteMarks: open.siteMarks, moved: [...moved], leftOut }
+  if (isLast) refreshSiteMarks(open)
+  return { rows, siteMarks: isLast ? open.siteMarks : null, moved: [...moved], leftOut }
 }
 
 /** Takes up what was decided for the site as a whole; its pages are then to be judged anew. */
