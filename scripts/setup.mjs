@@ -31,11 +31,11 @@ function filesIn(folder) {
     .sort()
 }
 
-function stamped(name, value, make) {
-  const stamp = join(cache, name)
+/** Makes something when it was made of something else; the stamp lies in what is made, and is gone with it. */
+function stamped(stamp, value, make) {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === value) return
   make()
-  mkdirSync(cache, { recursive: true })
+  mkdirSync(dirname(stamp), { recursive: true })
   writeFileSync(stamp, value)
 }
 
@@ -55,7 +55,7 @@ function must(command, args, options) {
 
 /** `npm ci`, when the lock file is not the one that was installed. What npm prints goes to stderr. */
 export function install() {
-  stamped('installed', digest(['package-lock.json']), () => {
+  stamped(join(cache, 'installed'), digest(['package-lock.json']), () => {
     console.error('Installing packages …')
     must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { stdio: ['ignore', 2, 2] })
   })
@@ -71,7 +71,7 @@ export function build() {
     'react-router.config.ts',
     'scripts/setup.mjs',
   ]
-  stamped('built', digest(sources), () => {
+  stamped(join(root, 'build/.made-of'), digest(sources), () => {
     console.error('Building …')
     must(process.execPath, [join(root, 'node_modules/@react-router/dev/bin.js'), 'build'], {
       stdio: ['ignore', 2, 2],
