@@ -35,6 +35,42 @@ describe('what a reviewer reads', () => {
       { kind: 'new', thing: 'Offer', line: 'price: 4' },
     ])
   })
+  it('stands beside what it became, not beside whatever comes next', () => {
+    const headings = (list: string) => {
+      const html = list
+        .split(', ')
+        .map((h) => `<h2>${h}</h2>`)
+        .join('')
+      return page(`<main><h1>Tides</h1>${html}<h2>Neap</h2></main>`)
+    }
+    const beside = (before: string, after: string) =>
+      reviewOf(headings(before), headings(after)).headings.flatMap((h) =>
+        h.changed ? [[h.before?.text ?? null, h.after?.text ?? null]] : [],
+      )
+    expect(beside('How to get here, The boat at ten', 'The boat at half past ten')).toEqual([
+      ['How to get here', null],
+      ['The boat at ten', 'The boat at half past ten'],
+    ])
+    expect(beside('How to get here, The boat at ten', 'The boat at eleven, Where to stay')).toEqual([
+      ['How to get here', null],
+      ['The boat at ten', 'The boat at eleven'],
+      [null, 'Where to stay'],
+    ])
+    // Nothing alike: one in the place of the other all the same.
+    expect(beside('Springs', 'Moon')).toEqual([['Springs', 'Moon']])
+  })
+  it('has every heading before and after once, in order (generated)', () => {
+    const texts = fc.array(fc.constantFrom('One', 'One more', 'Two', 'Three', 'Thrice'), { maxLength: 8 })
+    const html = (list: string[]) => `<main><h1>Tides</h1>${list.map((h) => `<h2>${h}</h2>`).join('')}</main>`
+    fc.assert(
+      fc.property(texts, texts, (before, after) => {
+        const { headings } = reviewOf(page(html(before)), page(html(after)))
+        const side = (which: 'before' | 'after') => headings.flatMap((h) => h[which]?.text ?? []).slice(1)
+        if (headings.length === 0) expect(before).toEqual(after)
+        else expect([side('before'), side('after')]).toEqual([before, after])
+      }),
+    )
+  })
   it('pieces put together are both wordings', () =>
     fc.assert(
       fc.property(

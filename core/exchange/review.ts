@@ -3,6 +3,7 @@ import { diffArrays } from 'diff'
 import { member, parseJson, type JsonValue } from '../json/json.ts'
 import { isEmptyHeading, outlineOf, type PageFacts } from '../page/read/facts.ts'
 import { fold } from '../strings.ts'
+import { alike, pairsOf } from '../work/again/similarity.ts'
 import { fieldChanges, type FieldChange } from './change-sheet.ts'
 
 /** A stretch of a text that stays, goes or comes. */
@@ -46,8 +47,19 @@ function headingPairs(before: PageFacts, after: PageFacts): HeadingPair[] {
     outlineOf(page)
       .filter((h) => !isEmptyHeading(h))
       .map(({ level, text, label }) => ({ level, text: label || text }))
-  const pairs = paired(list(before), list(after), (h) => `${h.level} ${h.text}`)
+  const pairs = paired(
+    list(before),
+    list(after),
+    (h) => `${h.level} ${h.text}`,
+    (h) => h.text,
+  )
   return pairs.some((pair) => pair.changed) ? pairs : []
+}
+
+interface Pair<T> {
+  before: T | null
+  after: T | null
+  changed: boolean
 }
 
 /** Two lists side by side: what stays in one line, what was changed beside what it became. */
@@ -55,16 +67,16 @@ function paired<T>(
   before: readonly T[],
   after: readonly T[],
   key: (item: T) => string,
-): { before: T | null; after: T | null; changed: boolean }[] {
+  textOf: (item: T) => string,
+): Pair<T>[] {
   const parts = diffArrays(before.map(key), after.map(key), { maxEditLength: MOST_EDITS })
-  const pairs: { before: T | null; after: T | null; changed: boolean }[] = []
+  const pairs: Pair<T>[] = []
   let [i, j] = [0, 0]
-  // What went and has no counterpart yet.
-  let gone: { from: number; to: number } = { from: 0, to: 0 }
+  // What went and what came since the last that stayed.
+  let [gone, come]: [readonly T[], readonly T[]] = [[], []]
   const flush = () => {
-    for (const item of before.slice(gone.from, gone.to))
-      pairs.push({ before: item, after: null, changed: true })
-    gone = { from: i, to: i }
+    pairs.push(...besideEachOther(gone, come, textOf))
+    gone = come = []
   }
   // Beyond so many changes all of the one stands for all of the other.
   const whole = [
@@ -72,20 +84,46 @@ function paired<T>(
     { removed: false, added: true, count: after.length },
   ]
   for (const { added, removed, count } of parts ?? whole) {
-    if (removed) {
-      if (gone.from === gone.to) gone.from = i
-      gone.to = i += count
-    } else if (added)
-      for (let k = 0; k < count; k++) {
-        const old = gone.from < gone.to ? before[gone.from++]! : null
-        pairs.push({ before: old, after: after[j++]!, changed: true })
-      }
+    if (removed) gone = [...gone, ...before.slice(i, (i += count))]
+    else if (added) come = [...come, ...after.slice(j, (j += count))]
     else {
       flush()
       for (let k = 0; k < count; k++) pairs.push({ before: before[i++]!, after: after[j++]!, changed: false })
     }
   }
   flush()
+  return pairs
+}
+
+/** So many comparisons of two texts at one place are worth it. */
+const MOST_COMPARED = 10_000
+/** What it is worth to stand beside another at all: less than any likeness that somebody would see. */
+const BESIDE = 0.05
+
+/** What went beside what came at one place, in the order of both: those beside each other that are most alike. */
+function besideEachOther<T>(gone: readonly T[], come: readonly T[], textOf: (item: T) => string): Pair<T>[] {
+  const [rows, columns] = [gone.length, come.length]
+  const pair = (before: T | null, after: T | null): Pair<T> => ({ before, after, changed: true })
+  if (rows === 0 || columns === 0 || rows * columns > MOST_COMPARED)
+    return Array.from({ length: Math.max(rows, columns) }, (_, k) => pair(gone[k] ?? null, come[k] ?? null))
+  const [goneTexts, comeTexts] = [gone, come].map((items) => items.map((item) => pairsOf(textOf(item))))
+  // The most that what stands from a place on in both can be worth.
+  const worth = Array.from({ length: rows + 1 }, () => new Float64Array(columns + 1))
+  const together = (r: number, c: number) =>
+    alike(goneTexts![r]!, comeTexts![c]!) + BESIDE + worth[r + 1]![c + 1]!
+  for (let r = rows - 1; r >= 0; r--)
+    for (let c = columns - 1; c >= 0; c--)
+      worth[r]![c] = Math.max(together(r, c), worth[r + 1]![c]!, worth[r]![c + 1]!)
+  const pairs: Pair<T>[] = []
+  let [r, c] = [0, 0]
+  while (r < rows && c < columns) {
+    const most = worth[r]![c]!
+    if (most === together(r, c)) pairs.push(pair(gone[r++]!, come[c++]!))
+    else if (most === worth[r + 1]![c]!) pairs.push(pair(gone[r++]!, null))
+    else pairs.push(pair(null, come[c++]!))
+  }
+  while (r < rows) pairs.push(pair(gone[r++]!, null))
+  while (c < columns) pairs.push(pair(null, come[c++]!))
   return pairs
 }
 
@@ -99,7 +137,8 @@ function blocksOf({ text, headings }: PageFacts): string[] {
 }
 
 function textChanges(before: readonly string[], after: readonly string[]): Piece[][] {
-  return paired(before, after, (block) => block)
+  const asItIs = (block: string) => block
+  return paired(before, after, asItIs, asItIs)
     .filter((pair) => pair.changed)
     .slice(0, MOST)
     .map((pair) => piecesBetween(pair.before ?? '', pair.after ?? ''))
