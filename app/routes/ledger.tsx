@@ -1,4 +1,4 @@
-import { useDeferredValue, useMemo, useState } from 'react'
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { toast } from 'sonner'
 import type { WrittenCell } from '../../core/work/bulk/cells.ts'
@@ -19,7 +19,7 @@ import { usePicks } from '../ledger/picks.ts'
 import { rulesOn } from '../ledger/rules-on.ts'
 import { SheetOfLedger } from '../ledger/sheet-of-ledger.tsx'
 import { WhatIsLeft } from '../ledger/what-is-left.tsx'
-import { useSession, useSessionState } from '../session/use-session.ts'
+import { useSession, useSessionParts } from '../session/use-session.ts'
 import { Choice } from '../ui/choice.tsx'
 import { plural } from '../ui/plural.ts'
 import { ViewsNav } from '../ui/views-nav.tsx'
@@ -36,10 +36,12 @@ const orders: { value: Order; name: string }[] = [
 
 const faces = { left: 'What is left', all: 'All pages' } as const
 
+/** What the ledger shows of the session: not whether it is saved, nor what undo would take back. */
+const followed = ['rows', 'work', 'siteMarks', 'style', 'rules', 'site', 'judging'] as const
+
 export default function Ledger() {
   const session = useSession()
-  const state = useSessionState(session)
-  const { rows, work, siteMarks, style, rules, site } = state
+  const { rows, work, siteMarks, style, rules, site, judging } = useSessionParts(session, followed)
   const [search, setSearch] = useSearchParams()
   const navigate = useNavigate()
   const picks = usePicks()
@@ -76,7 +78,7 @@ export default function Ledger() {
   // The order is taken when it is asked for: a row must not jump away while somebody types in it.
   // Taken while pages are being judged, it is taken once more when they are.
   const [frozen, setFrozen] = useState<{ key: string; pages: PageId[]; isSettled: boolean } | null>(null)
-  const isSettled = state.judging === null && settled === all
+  const isSettled = judging === null && settled === all
   const key = `${order}|${isDown}|${filterKey}|${find}|${all.length}|${figures !== null}`
   if (frozen?.key !== key || (isSettled && !frozen.isSettled)) {
     const pages = lineOrder(filtered.shown, order, isDown, find).map((line) => line.row.id)
@@ -87,11 +89,15 @@ export default function Ledger() {
   const toMend = all.filter(({ row, siteMarks: of }) => row.blocker + row.flaw + (of?.toMend ?? 0) > 0).length
   const picked = lines.filter((line) => picks.picked.has(line.row.id))
 
+  // What was asked for last, which the address may not say yet: one click may follow fast on another.
+  const asked = useRef(search)
+  useEffect(() => void (asked.current = search), [search])
   const change = (changes: Record<string, string | null>) => {
-    const next = new URLSearchParams(search)
+    const next = new URLSearchParams(asked.current)
     for (const [name, value] of Object.entries(changes))
       if (value === null) next.delete(name)
       else next.set(name, value)
+    asked.current = next
     setSearch(next, { replace: true, preventScrollReset: true })
   }
   const decideForSite = (label: string, name: 'columns' | 'views', after: unknown) =>
@@ -258,7 +264,10 @@ export default function Ledger() {
               session={session}
               picks={picks}
               sorting={sorting}
-              onSort={(column) => change({ order: column, down: order === column && !isDown ? '1' : null })}
+              onSort={(column) => {
+                const isUp = asked.current.get('order') === column && asked.current.get('down') !== '1'
+                change({ order: column, down: isUp ? '1' : null })
+              }}
               onPaste={(cells) =>
                 cells.length > 0
                   ? setPasted(cells)
