@@ -50,6 +50,7 @@ const app = [
   ['margin', '^app/margin/'],
   ['sheets', '^app/sheets/'],
   ['desk', '^app/desk/'],
+  ['site', '^app/site/'],
   ['routes', '^app/routes/'],
 ]
 const notTests = '\\.test\\.tsx?$'
