@@ -51,16 +51,33 @@ interface Paragraph {
 
 function* eachParagraph(page: PageFacts): Generator<Paragraph> {
   const { text } = page.main
-  const headings = new Set(page.headings.map((h) => h.text))
+  const headings = headingsOf(page)
   for (let from = 0; from < text.length;) {
-    const lineEnd = text.indexOf('\n', from)
-    const to = lineEnd < 0 ? text.length : lineEnd
-    const line = text.slice(from, to)
-    const paragraph = line.trim()
-    if (paragraph.length > PARAGRAPH && !headings.has(paragraph))
-      yield { text: paragraph, start: from + line.length - line.trimStart().length }
+    const to = lineEnd(text, from)
+    const paragraph = paragraphIn(text, from, to, headings)
+    if (paragraph) yield paragraph
     from = to + 1
   }
+}
+const headingsOf = (page: PageFacts): ReadonlySet<string> => new Set(page.headings.map((h) => h.text))
+
+function lineEnd(text: string, from: number): number {
+  const end = text.indexOf('\n', from)
+  return end < 0 ? text.length : end
+}
+
+/** The paragraph that a line is; null for a short line or a heading. */
+function paragraphIn(
+  text: string,
+  from: number,
+  to: number,
+  headings: ReadonlySet<string>,
+): Paragraph | null {
+  const line = text.slice(from, to)
+  const paragraph = line.trim()
+  return paragraph.length > PARAGRAPH && !headings.has(paragraph)
+    ? { text: paragraph, start: from + line.length - line.trimStart().length }
+    : null
 }
 
 export const paragraphsOf = (page: PageFacts): string[] => [...eachParagraph(page)].map(({ text }) => text)
@@ -74,26 +91,44 @@ export function passageFor(
   keyword: Keyword | null,
   hits: readonly Hit[] = keyword ? hitsOf(page.main.text, keyword) : [],
 ): Passage | null {
-  let first: string | null = null
-  let number = 0
-  let next = 0
-  for (const { text, start } of eachParagraph(page)) {
-    number++
-    first ??= text
-    if (keyword === null) break
-    // Words do not go over a line's end, so that a paragraph's are among those of the whole text.
-    while (next < hits.length && hits[next]!.start < start) next++
-    if (next === hits.length) break
+  const around = keyword && aroundKeyword(page, keyword, hits)
+  if (around) return around
+  const first = eachParagraph(page).next().value
+  return first ? { text: first.text.slice(0, LONGEST), from: 'the first paragraph', paragraph: 1 } : null
+}
+
+/** The sentence or two around the keyword in the first paragraph that has it: of all lines, those with hits are looked at. */
+function aroundKeyword(page: PageFacts, keyword: Keyword, hits: readonly Hit[]): Passage | null {
+  const all = page.main.text
+  const headings = headingsOf(page)
+  for (let next = 0; next < hits.length;) {
+    const at = hits[next]!.start
+    const to = lineEnd(all, at)
     const from = next
-    while (next < hits.length && hits[next]!.end <= start + text.length) next++
+    // Words do not go over a line's end, so that a paragraph's are among those of the whole text.
+    while (next < hits.length && hits[next]!.start < to) next++
+    // Few lines have as many hits as the keyword has words.
+    if (next - from < keyword.stems.length) continue
     const [match] = matchesAmong(hits.slice(from, next), keyword)
-    if (!match) continue
+    const paragraph = match && paragraphIn(all, all.lastIndexOf('\n', at) + 1, to, headings)
+    if (!paragraph) continue
+    const { text, start } = paragraph
     const sentence = sentencesOf(text).findLast((s) => start + s.start <= match.start)?.start ?? 0
     return {
       text: text.slice(sentence, sentence + LONGEST).trim(),
       from: 'around the keyword',
-      paragraph: number,
+      paragraph: numberOf(page, start),
     }
   }
-  return first === null ? null : { text: first.slice(0, LONGEST), from: 'the first paragraph', paragraph: 1 }
+  return null
+}
+
+/** Which of the page's paragraphs begins at a place of its text, from 1. */
+function numberOf(page: PageFacts, start: number): number {
+  let number = 1
+  for (const paragraph of eachParagraph(page)) {
+    if (paragraph.start >= start) break
+    number++
+  }
+  return number
 }

@@ -172,6 +172,8 @@ export function eachWordThatBegins(
   for (let i = 0; i < text.length; i++) {
     const unit = text.charCodeAt(i)
     if (unit < 128 ? firsts[unit] === 0 : classIn(text, i) === OTHER) continue
+    // No word begins with a letter that stands behind a letter or a digit: most that are met do.
+    if (i > from && isLetter(unit) && isLetterOrDigit(text.charCodeAt(i - 1))) continue
     // It may stand within a word: back to where that begins.
     let start = i
     while (start > from && continuesWord(text, start - 1)) start--
@@ -189,6 +191,9 @@ export function eachWordThatBegins(
     i = start - 1
   }
 }
+
+const isLetter = (unit: number) => (unit | 32) >= 97 && (unit | 32) <= 122
+const isLetterOrDigit = (unit: number) => isLetter(unit) || (unit >= 48 && unit <= 57)
 
 /** How many words stand between the end of one and the beginning of another, at most `most`. */
 export function wordsBetween(text: string, from: number, to: number, most: number): number {
