@@ -38,6 +38,8 @@ export const PageList = memo(function PageList({
     getScrollElement: () => list.current,
     estimateSize: () => 54,
     overscan: 8,
+    // Below the window's edge while what each view is for stands above the list.
+    scrollPaddingEnd: 54,
     initialRect: { width: 205, height: 700 },
   })
   const at = shown.findIndex((r) => r.id === page)

@@ -55,7 +55,17 @@ export function WeeksChart({ view, measure }: { view: ProgressView; measure: Mea
               x={mondayOf(date, weeks)}
               stroke="var(--carmine)"
               strokeDasharray="3 3"
-              label={{ value: `handed off: ${what}`, position: 'top', fontSize: 12, fill: 'var(--ink-2)' }}
+              label={{
+                value: `handed off: ${what}`,
+                // Above the curve, and towards the side where there is room for it.
+                position:
+                  weeks.findIndex(({ monday }) => monday === mondayOf(date, weeks)) < weeks.length / 2
+                    ? 'insideTopLeft'
+                    : 'insideTopRight',
+                dy: -22,
+                fontSize: 12,
+                fill: 'var(--ink-2)',
+              }}
             />
           ))}
           <Line

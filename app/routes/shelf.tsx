@@ -136,8 +136,8 @@ export default function Shelf({ loaderData }: Route.ComponentProps) {
           className={`sheet mt-5 border-dashed px-8 py-7 ${over ? 'border-quill bg-quill-soft' : ''}`}
         >
           <h2 className="font-serif text-[19px]">Intake: take a site’s pages in</h2>
-          <Form action="/intake" className="mt-3 flex items-stretch gap-3">
-            <label className="flex min-w-0 flex-1 items-center gap-3">
+          <Form action="/intake" className="mt-3 flex items-stretch gap-3 max-[700px]:flex-wrap">
+            <label className="flex min-w-0 flex-1 items-center gap-3 max-[700px]:basis-full max-[700px]:flex-wrap max-[700px]:gap-y-1">
               <span className="font-semibold whitespace-nowrap">By its address</span>
               <input
                 name="address"
@@ -260,8 +260,8 @@ function SiteOnShelf({
   const remove = useFetcher()
   const [sure, setSure] = useState(false)
   return (
-    <li className="flex items-baseline gap-6 border-t border-rule py-4">
-      <div className="min-w-0 flex-1">
+    <li className="flex items-baseline gap-6 border-t border-rule py-4 max-[700px]:flex-wrap max-[700px]:gap-y-1">
+      <div className="min-w-0 flex-1 max-[700px]:basis-full">
         <Link
           to={`/sites/${site.id}/ledger?view=left`}
           className="font-serif text-[19px] font-semibold hover:underline"

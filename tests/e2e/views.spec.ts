@@ -75,6 +75,43 @@ test('stepping through pages, copying fields, the list of keys', async ({ page, 
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
 })
 
+test('no view is wider than a window of 390 px, and nothing lies on top of a site’s name on the shelf', async ({
+  page,
+}) => {
+  const site = await openDemo(page)
+  await page.setViewportSize({ width: 390, height: 800 })
+  const fits = async (view: string, there: string) => {
+    await expect(page.locator(there).first(), view).toBeVisible()
+    await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth), view).toBe(390)
+  }
+  for (const [sheet, there] of [
+    ['snippet', '[data-testid=title]'],
+    ['line-up', '[data-testid=our-result]'],
+    ['outline', '[role=treeitem]'],
+    ['galley', '[data-testid=galley]'],
+    ['links', '[aria-label="Links"]'],
+    ['data', '[data-testid=block]'],
+    ['head', '[data-part=images]'],
+    ['source', '.cm-content'],
+  ] as const) {
+    await openDesk(page, site, 'stories/fresnel-lens.html', sheet)
+    await fits(sheet, there)
+  }
+  for (const view of [
+    ...['ledger', 'ledger?view=left', 'keywords', 'keywords?view=map', 'structured-data', 'templates'],
+    ...['house-style', 'suggestions', 'review', 'hand-off', 'progress'],
+  ]) {
+    await go(page, `/sites/${site}/${view}`)
+    await fits(view, 'main h1')
+  }
+  await go(page, '/')
+  await fits('shelf', 'main h1')
+  const name = page.getByRole('link', { name: 'Farrowskerry Light' })
+  const action = page.getByRole('link', { name: 'Open the ledger' })
+  const [box, below] = [await name.boundingBox(), await action.boundingBox()]
+  expect(below!.y).toBeGreaterThanOrEqual(box!.y + box!.height)
+})
+
 test('axe-core finds nothing on shelf, ledger, desk and hand-off, by day and by night', async ({ page }) => {
   const problems = watchConsole(page)
   const site = await openDemo(page)

@@ -51,30 +51,32 @@ export function EyeView({
         bold words and numbers, and paler where all neighbours say the same. How much each counts is the house
         style’s to say.
       </p>
-      <ol className="mt-3" style={{ width: slots.title[screen].column + 24 }}>
-        {results.map((result, i) => (
-          <li
-            key={result.url}
-            className={`result border-t border-rule-2 py-2.5 pl-3 ${result.isOurs ? 'border-l-2 border-l-quill' : ''}`}
-            lang={lang ?? undefined}
-          >
-            <span className="sr-only">{result.isOurs ? 'Ours. ' : ''}</span>
-            {lines[i]!.map((line, k) => (
-              <p
-                key={k}
-                className="whitespace-pre"
-                style={
-                  line.role === 'title'
-                    ? { fontSize: slots.title[screen].size, lineHeight: '26px' }
-                    : { fontSize: slots.description[screen].size, lineHeight: '22px' }
-                }
-              >
-                <Inked text={line.text} words={words[i]![k]!} most={most} />
-              </p>
-            ))}
-          </li>
-        ))}
-      </ol>
+      <div className="mt-3 overflow-x-auto">
+        <ol style={{ width: slots.title[screen].column + 24 }}>
+          {results.map((result, i) => (
+            <li
+              key={result.url}
+              className={`result border-t border-rule-2 py-2.5 pl-3 ${result.isOurs ? 'border-l-2 border-l-quill' : ''}`}
+              lang={lang ?? undefined}
+            >
+              <span className="sr-only">{result.isOurs ? 'Ours. ' : ''}</span>
+              {lines[i]!.map((line, k) => (
+                <p
+                  key={k}
+                  className="whitespace-pre"
+                  style={
+                    line.role === 'title'
+                      ? { fontSize: slots.title[screen].size, lineHeight: '26px' }
+                      : { fontSize: slots.description[screen].size, lineHeight: '22px' }
+                  }
+                >
+                  <Inked text={line.text} words={words[i]![k]!} most={most} />
+                </p>
+              ))}
+            </li>
+          ))}
+        </ol>
+      </div>
     </div>
   )
 }

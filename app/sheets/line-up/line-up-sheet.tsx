@@ -313,7 +313,7 @@ function Results({
           what they show.
         </p>
       )}
-      <ol className="mt-3">
+      <ol className="mt-3 max-[700px]:-ml-3 max-[700px]:overflow-x-auto max-[700px]:pl-3">
         {before.map((result, i) => (
           <Among key={result.url} at={i + 1} onPut={onPosition}>
             {line(result, i + 1)}
