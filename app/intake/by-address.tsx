@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { decodedPath } from '../../core/addresses/addresses.ts'
-import { today } from '../session/session.ts'
+import { today } from '../session/today.ts'
 import { plural } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'
 import { reported } from '../workers/reported.ts'

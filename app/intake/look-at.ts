@@ -1,7 +1,7 @@
 /** Looking at one page by its address, typed into the palette. */
 import { useNavigate } from 'react-router'
 import { toast } from 'sonner'
-import { today } from '../session/session.ts'
+import { today } from '../session/today.ts'
 import { usePaletteGroup } from '../ui/command-registry.ts'
 import { core } from '../workers/client.ts'
 

@@ -2,7 +2,7 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { ColumnRole } from '../../core/exchange/columns.ts'
-import { today } from '../session/session.ts'
+import { today } from '../session/today.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { plural, someOf } from '../ui/plural.ts'
 import { core } from '../workers/client.ts'

@@ -21,7 +21,8 @@ import {
   type Phrase,
 } from '../../core/keywords/phrases.ts'
 import { isQuestion } from '../../core/words/questions.ts'
-import { today, type Session } from '../session/session.ts'
+import type { Session } from '../session/session.ts'
+import { today } from '../session/today.ts'
 import { useService, useServiceOff, type Told } from '../session/use-service.ts'
 import { Choice } from '../ui/choice.tsx'
 import { FilePick } from '../ui/file-pick.tsx'

@@ -2,7 +2,8 @@
 import { useEffect, useRef } from 'react'
 import type { Phrase } from '../../core/keywords/phrases.ts'
 import { useLearning } from '../session/learn-pages.ts'
-import { today, type Session } from '../session/session.ts'
+import type { Session } from '../session/session.ts'
+import { today } from '../session/today.ts'
 import { core } from '../workers/client.ts'
 import type { SiteKeywords } from './site-keywords.ts'
 

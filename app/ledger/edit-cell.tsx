@@ -7,7 +7,8 @@ import type { LedgerRow } from '../../core/work/evaluate.ts'
 import { fillTokens } from '../../core/wording/tokens.ts'
 import { Ruler } from '../result/ruler.tsx'
 import { fieldValue } from '../../core/work/typed-field.ts'
-import { today, type Session } from '../session/session.ts'
+import type { Session } from '../session/session.ts'
+import { today } from '../session/today.ts'
 
 /** What can be edited in the ledger. */
 export type LedgerField = 'title' | 'meta:description' | 'keyword:primary'

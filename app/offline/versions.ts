@@ -1,6 +1,5 @@
 /** The kept application: installed at the first visit, replaced by a newer version when the editor says so. */
 import { toast } from 'sonner'
-import { settled } from '../session/session.ts'
 import { plural } from '../ui/plural.ts'
 import { tell } from '../ui/tell.ts'
 import type { ToWorker, WorkerAnswer } from './messages.ts'
@@ -61,7 +60,8 @@ function offerVersion(begin: () => ServiceWorker, text = READY): void {
 }
 
 async function replace(begin: () => ServiceWorker): Promise<void> {
-  // What is still being typed goes to the store first.
+  // What is still being typed goes to the store first. Loaded here: views without a site do without it.
+  const { settled } = await import('../session/session.ts')
   await settled()
   const { tabs } = await askWorker(begin(), 'replace')
   if (tabs > 1)

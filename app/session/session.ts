@@ -2,7 +2,6 @@
  * A site that is open in this tab: its rows, decisions and marks in memory, kept in step with the store and the
  * worker. Typing changes memory at once; the worker's marks and the store's copy follow.
  */
-import { formatISO } from 'date-fns'
 import { draftOf, stateOf, type Decisions, type PageState } from '../../core/work/decisions.ts'
 import type { PageId } from '../../core/site/page-identity.ts'
 import { db } from '../store/db.ts'
@@ -15,12 +14,11 @@ import { createJudging } from './judging.ts'
 import { listenToOtherTabs } from './other-tabs.ts'
 import { holdState, type OpenedSite } from './session-state.ts'
 import { createStoreRow } from './store-row.ts'
+import { today } from './today.ts'
 import { createTyping, type Typed } from './typing.ts'
 
 export type { SessionState } from './session-state.ts'
 
-/** The date where the editor sits, as 2026-11-25. */
-export const today = (): string => formatISO(new Date(), { representation: 'date' })
 const now = (): string => new Date().toISOString()
 
 /** `stale` are pages whose rows were made from something else than holds now: they are judged at once. */

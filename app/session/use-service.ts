@@ -4,7 +4,7 @@
  */
 import { useEffect, useState } from 'react'
 import { answerKept, keepAnswer } from '../store/answers.ts'
-import { today } from './session.ts'
+import { today } from './today.ts'
 
 export type Told<Answer> =
   | { state: 'asking' }

@@ -1,7 +1,8 @@
 /** The demo site on the shelf: taken in from the server's stand-in by the same way as any archive. */
 import { ownStyle, readHouseStyle } from '../../core/rules/house-style.ts'
 import { db, removeSite } from '../store/db.ts'
-import { closeSession, today } from '../session/session.ts'
+import { closeSession } from '../session/session.ts'
+import { today } from '../session/today.ts'
 import { core } from '../workers/client.ts'
 import { reported } from '../workers/reported.ts'
 
