@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { toast } from 'sonner'
 import { stateOf, type Answer, type Decisions } from '../../core/work/decisions.ts'
@@ -179,8 +179,8 @@ function PageToReview({
   onDesk(): void
 }) {
   const article = useRef<HTMLElement>(null)
-  // Keys work at once when a page is opened; what is being typed elsewhere is left alone.
-  useEffect(() => {
+  // Keys work as soon as a page is seen; what is being typed elsewhere is left alone.
+  useLayoutEffect(() => {
     if (!document.activeElement?.closest('input, textarea')) article.current?.focus({ preventScroll: true })
   }, [])
   const [isSource, setSource] = useState(false)

@@ -4,6 +4,7 @@
  */
 import { INLINE, kindOf, NOT_TEXT } from '../read/elements.ts'
 import { attribute, HTML, isElement, type Element, type Node, type Parsed } from '../read/parse.ts'
+import { saidAround } from './around.ts'
 import { ATOM, ATOMS, type Block } from './blocks.ts'
 import { lettersOf } from './decoded-text.ts'
 
@@ -62,13 +63,16 @@ const VOID = new Set([
   'wbr',
 ])
 
+const PREFORMATTED = new Set(['pre', 'listing', 'xmp'])
+const whyNotThere = saidAround((element) => {
+  if (PREFORMATTED.has(element.tagName))
+    return 'It is preformatted text, in which every space counts. Change it in the source.'
+  return element.namespaceURI === HTML ? null : 'It is part of a drawing. Change it in the source.'
+})
+
 /** A block in which white space counts, or whose text is code, is changed in the source. */
 function whyNot({ element, nodes }: Block): string | null {
-  for (let node: Node | null = element; node && isElement(node); node = node.parentNode as Node | null)
-    if (node.tagName === 'pre' || node.tagName === 'listing' || node.tagName === 'xmp')
-      return 'It is preformatted text, in which every space counts. Change it in the source.'
-    else if (node.namespaceURI !== HTML) return 'It is part of a drawing. Change it in the source.'
-  return nodes.some((n) => isElement(n) && n.tagName === 'pre') ? UNCERTAIN : null
+  return whyNotThere(element) ?? (nodes.some((n) => isElement(n) && n.tagName === 'pre') ? UNCERTAIN : null)
 }
 
 /** The comments that lie within a range; all of them stand in the order of the source. */

@@ -11,7 +11,7 @@ import {
 import { toBytePlaces } from '../../page/source/places.ts'
 import type { Source } from '../../page/source/source.ts'
 import { textBlocks, type Block } from '../../page/text/blocks.ts'
-import { fold } from '../../strings.ts'
+import { fold, foldSpaces } from '../../strings.ts'
 import { matchBlocks, type Match } from './match-blocks.ts'
 import { evened } from './similarity.ts'
 
@@ -24,6 +24,8 @@ export interface Side {
   blocks: Block[]
   /** What is shown of an element that is a block, or holds stretches of text. */
   textOf: Map<Element, string>
+  /** The beginning of the text within each element. */
+  tellingText(): ReadonlyMap<Node, string>
   /** Elements of the head. */
   head: Element[]
   comments: { text: string; at: number }[]
@@ -31,12 +33,13 @@ export interface Side {
 
 export function sideOf(source: Source): Side {
   const parsed: Parsed = parsePage(source.text)
-  const elements: Element[] = []
+  const all: Element[] = []
   const stack: Node[] = [parsed.document]
   for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
-    if (isElement(node) && node.namespaceURI === HTML && node.place) elements.push(node)
+    if (isElement(node)) all.push(node)
     if ('childNodes' in node) for (const child of node.childNodes) stack.push(child)
   }
+  const elements = all.filter((element) => element.namespaceURI === HTML && element.place)
   elements.sort((a, b) => a.place!.start - b.place!.start)
   const bytes = toBytePlaces(
     source,
@@ -63,6 +66,7 @@ export function sideOf(source: Source): Side {
   return {
     source,
     textOf,
+    tellingText: onceEach(() => tellingTexts(all)),
     head: headElements(parsed.document),
     elements: elements.map((element, i) => ({ element, at: bytes[i]! })),
     byByte,
@@ -180,12 +184,12 @@ function matchByKeys(before: readonly Keyed[], now: readonly Keyed[]): Map<numbe
 
 const matchOthers = (before: Side, now: Side): Map<number, number> =>
   matchByKeys(
-    before.elements.map(({ element, at }) => ({ keys: keysOf(element), at })),
-    now.elements.map(({ element, at }) => ({ keys: keysOf(element), at })),
+    before.elements.map(({ element, at }) => ({ keys: keysOf(element, before), at })),
+    now.elements.map(({ element, at }) => ({ keys: keysOf(element, now), at })),
   )
 
 /** What an element that is no block of text is told by. */
-function keysOf(element: Element): string[] {
+function keysOf(element: Element, side: Side): string[] {
   const tag = element.tagName
   const said = (name: string) => attribute(element, name) ?? ''
   switch (tag) {
@@ -203,7 +207,8 @@ function keysOf(element: Element): string[] {
       return dataKeys(element)
     default: {
       const attributes = element.attrs.map((a) => `${a.name}=${a.value}`).join(' ')
-      return [`${tag} ${attributes} ${evened(textWithin(element))}`, `${tag} ${attributes}`]
+      const text = fold(side.tellingText().get(element) ?? '').slice(0, TELLING)
+      return [`${tag} ${attributes} ${evened(text)}`, `${tag} ${attributes}`]
     }
   }
 }
@@ -211,29 +216,25 @@ function keysOf(element: Element): string[] {
 const ownText = (element: Element): string =>
   element.childNodes.map((n) => ('value' in n ? (n as { value: string }).value : '')).join('')
 
-/** So much of an element's text tells it from others like it. */
+/** So much of an element's text, in UTF-16 units, tells it from others like it. */
 const TELLING = 200
-function textWithin(root: Element): string {
-  const pieces: string[] = []
-  let length = 0
-  let nodes = 0
-  const stack: Node[] = [root]
-  // Bounded by nodes as well: of what nests deep, each would look through all that is below it.
-  for (
-    let node = stack.pop();
-    node !== undefined && length < TELLING && nodes < TELLING;
-    node = stack.pop()
-  ) {
-    nodes++
-    if (node.nodeName === '#text') {
-      const { value } = node as { value: string }
-      pieces.push(value)
-      length += value.trim().length
-    } else if ('childNodes' in node)
-      for (let i = node.childNodes.length - 1; i >= 0; i--) stack.push(node.childNodes[i]!)
+/** The text that each element is told by. Given elements, those around before those within: each text is put together once. */
+function tellingTexts(elements: readonly Element[]): ReadonlyMap<Node, string> {
+  const texts = new Map<Node, string>()
+  for (let i = elements.length - 1; i >= 0; i--) {
+    const element = elements[i]!
+    let text = ''
+    for (const child of element.childNodes) {
+      if (text.length > 2 * TELLING) break
+      text +=
+        child.nodeName === '#text' ? telling((child as { value: string }).value) : (texts.get(child) ?? '')
+    }
+    texts.set(element, telling(text))
   }
-  return fold(pieces.join('')).slice(0, TELLING)
+  return texts
 }
+/** A space before the first word is left out in the end. */
+const telling = (text: string): string => foldSpaces(text).slice(0, TELLING + 1)
 
 /** A picture's file name without what is put into it to tell its versions apart: a hash, a size. */
 const pictureName = (src: string): string =>
