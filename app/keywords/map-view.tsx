@@ -204,7 +204,7 @@ export function MapView({ session, keywords }: { session: Session; keywords: Sit
   )
 }
 
-/** The phrases of the site's list, and those that pages have though they are not on it. */
+/** The phrases of the site's list, and those that pages have though they are not on it, by the alphabet. */
 function useMapPhrases({ phrases, lang, map }: SiteKeywords): MapPhrase[] {
   return useMemo(() => {
     const listed = foldPhrases(phrases, lang)
@@ -218,7 +218,8 @@ function useMapPhrases({ phrases, lang, map }: SiteKeywords): MapPhrase[] {
       })),
       ...[...map.byForms]
         .filter(([key]) => !known.has(key))
-        .map(([key, pages]) => ({ key, phrase: pages[0]!.phrase, monthly: null, pages })),
+        .map(([key, pages]) => ({ key, phrase: pages[0]!.phrase, monthly: null, pages }))
+        .sort((a, b) => a.phrase.localeCompare(b.phrase)),
     ]
   }, [phrases, lang, map])
 }
