@@ -38,7 +38,7 @@ export const PageList = memo(function PageList({
     getScrollElement: () => list.current,
     estimateSize: () => 54,
     overscan: 8,
-    // Below the window's edge while what each view is for stands above the list.
+    // The list's end lies below the window's edge while the line that says what a view is for stands above it.
     scrollPaddingEnd: 54,
     initialRect: { width: 205, height: 700 },
   })
